@@ -1,0 +1,83 @@
+package org.ysthmos.adapters.hook;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.time.Instant;
+import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.core.event.Event;
+
+/** Reads which event a webhook tells of. */
+public final class PushReader {
+
+  private static final int DEEPEST = 100;
+
+  private static final JsonMapper JSON =
+      JsonMapper.builder(
+              JsonFactory.builder()
+                  .streamReadConstraints(
+                      StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                  .build())
+          .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+          .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+          .build();
+
+  private PushReader() {}
+
+  /** The webhook cannot be read; the message is for whoever keeps the sender. */
+  public static final class Unreadable extends Exception {
+    Unreadable(String message) {
+      super(message);
+    }
+  }
+
+  /**
+   * @param id the sender's id of the event
+   * @param now when it arrived, which stands for when it happened since the webhook does not say
+   * @throws Unreadable if the body is no JSON or lacks the id of the record
+   */
+  public static Event read(
+      Push push, String system, String collection, String id, byte[] body, Instant now)
+      throws Unreadable {
+    JsonNode data = parse(body);
+    JsonNode record = push.record().in(data);
+    if (!record.isValueNode() || record.asText().isBlank()) {
+      throw new Unreadable("the body has no id at “" + push.record() + "”");
+    }
+    JsonNode kind = push.kind().in(data);
+    if (!kind.isTextual()) {
+      throw new Unreadable("the body has no kind of event at “" + push.kind() + "”");
+    }
+    String ours = push.kinds().getOrDefault(kind.textValue(), kind.textValue());
+    return new Event(id, system, collection, ours, record.asText(), now, data);
+  }
+
+  /**
+   * Reads a body that was taken before.
+   *
+   * @throws Unreadable if the body is no JSON
+   */
+  public static JsonNode parse(byte[] body) throws Unreadable {
+    try {
+      JsonNode data = JSON.readTree(body);
+      if (!data.isObject()) {
+        throw new Unreadable("the body is no JSON object");
+      }
+      return data;
+    } catch (JsonProcessingException e) {
+      var at = e.getLocation();
+      throw new Unreadable(
+          "the body is no JSON: "
+              + e.getOriginalMessage()
+              + (at == null
+                  ? ""
+                  : " (line " + at.getLineNr() + ", column " + at.getColumnNr() + ")"));
+    } catch (IOException e) {
+      throw new Unreadable("the body cannot be read");
+    }
+  }
+}

@@ -1,0 +1,108 @@
+package org.ysthmos.adapters.http;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.InstantSource;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Optional;
+import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+
+/**
+ * Turns an answer that is no success into a failure with its kind. Statuses as RFC 9110 has them.
+ */
+final class HttpFailures {
+
+  private final SystemDescription system;
+  private final InstantSource clock;
+
+  HttpFailures(SystemDescription system, InstantSource clock) {
+    this.system = system;
+    this.clock = clock;
+  }
+
+  /**
+   * @param writes whether the call may have changed something, so that no answer leaves it unknown
+   */
+  Failure of(HttpCaller.Answer answer, boolean writes) {
+    return switch (answer) {
+      case Answered answered -> ofStatus(answered, writes);
+      case HttpCaller.NotSent notSent ->
+          Failure.of(
+                  FailureKind.UNREACHABLE,
+                  system.name() + " cannot be reached (" + notSent.why() + ")")
+              .withRemedy("Nothing was sent. Check that the system is up and its address right");
+      case HttpCaller.NoAnswer none ->
+          writes
+              ? unknown(system.name() + " gave no answer (" + none.why() + ")")
+              : Failure.of(
+                  FailureKind.UNREACHABLE, system.name() + " gave no answer (" + none.why() + ")");
+    };
+  }
+
+  private Failure ofStatus(Answered answered, boolean writes) {
+    int status = answered.status();
+    String said = said(answered);
+    Failure failure =
+        switch (status) {
+          case 401 ->
+              Failure.of(FailureKind.NOT_SIGNED_IN, said)
+                  .withRemedy("Give the connection to " + system.name() + " a valid token");
+          case 403 ->
+              Failure.of(FailureKind.NOT_ALLOWED, said)
+                  .withRemedy("Ask the owner of " + system.name() + " for the permission");
+          case 404, 410 ->
+              Failure.of(FailureKind.NOT_FOUND, said)
+                  .withRemedy("Check that what the bridge names still exists there");
+          case 409, 412 -> Failure.of(FailureKind.CHANGED_MEANWHILE, said);
+          case 429 -> Failure.of(FailureKind.RATE_LIMITED, said);
+          case 503 -> Failure.of(FailureKind.UNREACHABLE, said);
+          default -> status >= 500 ? serverError(said, writes) : refused(answered, said);
+        };
+    return answered.retryAfter().flatMap(this::wait).map(failure::withRetryAfter).orElse(failure);
+  }
+
+  private static Failure serverError(String said, boolean writes) {
+    return writes ? unknown(said) : Failure.of(FailureKind.UNREACHABLE, said);
+  }
+
+  private static Failure unknown(String message) {
+    return Failure.of(FailureKind.ANSWER_UNKNOWN, message)
+        .withRemedy("It will be looked for by its key before it is tried again");
+  }
+
+  private Failure refused(Answered answered, String said) {
+    JsonNode field = system.problem().field().in(answered.body());
+    Failure failure =
+        Failure.of(FailureKind.VALUE_REFUSED, said)
+            .withRemedy("Change the rule of the field, or what the system takes, then send again");
+    return field.isTextual() ? failure.withField(field.textValue(), "") : failure;
+  }
+
+  private String said(Answered answered) {
+    JsonNode message = system.problem().message().in(answered.body());
+    String text = message.isValueNode() ? ": " + message.asText() : "";
+    return system.name() + " answered " + answered.status() + text;
+  }
+
+  /** RFC 9110 section 10.2.3: seconds, or an HTTP-date. */
+  private Optional<Duration> wait(String retryAfter) {
+    String value = retryAfter.strip();
+    if (value.matches("\\d{1,9}")) {
+      return Optional.of(Duration.ofSeconds(Long.parseLong(value)));
+    }
+    try {
+      Instant until = ZonedDateTime.parse(value, DateTimeFormatter.RFC_1123_DATE_TIME).toInstant();
+      Duration wait = Duration.between(clock.instant(), until);
+      return Optional.of(wait.isNegative() ? Duration.ZERO : wait);
+    } catch (DateTimeException unreadable) {
+      // A header we cannot read is as good as none: our own back-off applies.
+      return Optional.empty();
+    }
+  }
+}

@@ -1,0 +1,86 @@
+package org.ysthmos.adapters.system;
+
+import java.net.URI;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+
+/**
+ * An outside system that speaks JSON over HTTP.
+ *
+ * @param address what all paths are relative to
+ * @param token the name of the secret sent as bearer token; empty if none is sent
+ * @param timeout for one call, connecting and answering each
+ * @param problem where the system's own error messages stand
+ */
+public record SystemDescription(
+    String id,
+    String name,
+    URI address,
+    Optional<String> token,
+    Duration timeout,
+    ProblemShape problem,
+    Map<String, Collection> collections) {
+
+  /** Where an error answer holds its message and the field it is about. */
+  public record ProblemShape(Pointer message, Pointer field) {}
+
+  /**
+   * A method and a path with slots such as {@code {id}}, each filled with its value
+   * percent-encoded.
+   */
+  public record Call(String method, String path) {}
+
+  /**
+   * Finding records by key fields.
+   *
+   * @param by the key fields, which are the slots of the call
+   * @param items where the list of records stands; empty if the answer is the one record
+   */
+  public record Find(List<String> by, Call call, Optional<Pointer> items) {}
+
+  /** Searching a task by the idempotency key, the call's slot {@code {key}}. */
+  public record FindByKey(Call call, Pointer items, Pointer id) {}
+
+  /**
+   * A call that writes some of a task's fields.
+   *
+   * @param keyField where the idempotency key is kept; empty if this call does not carry it
+   */
+  public record Write(Call call, List<String> fields, Optional<String> keyField) {}
+
+  /**
+   * How webhooks of a collection are read.
+   *
+   * @param secret the name of the secret that verifies them
+   * @param record where the id of the record stands
+   * @param kind where the kind of event stands
+   * @param kinds the system's word for a kind to ours
+   */
+  public record Push(String secret, Pointer record, Pointer kind, Map<String, String> kinds) {}
+
+  /**
+   * One collection.
+   *
+   * @param page the page on which a person sees a record, with the slot {@code {id}}
+   * @param create the calls that make a task, in order; the first gives the id
+   * @param change the calls that change a task; only those whose fields changed are made
+   */
+  public record Collection(
+      CollectionShape shape,
+      Optional<String> page,
+      List<Find> finds,
+      Optional<FindByKey> findByKey,
+      List<Write> create,
+      Pointer createdId,
+      List<Write> change,
+      Optional<Push> push) {}
+
+  /** The same system, reached at another address. */
+  public SystemDescription at(URI other) {
+    return new SystemDescription(id, name, other, token, timeout, problem, collections);
+  }
+}

@@ -1,0 +1,45 @@
+package org.ysthmos.app;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.ZoneId;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.ysthmos.core.failure.BackOff;
+
+/**
+ * What can be set from outside.
+ *
+ * @param data the folder that holds everything the application keeps
+ * @param setup a folder with documents to load when they are not known yet; none if absent
+ * @param connections a file with addresses and secrets of systems; none if absent
+ * @param zone in which times are shown to people
+ * @param hosts the host names under which the application may be called
+ */
+@ConfigurationProperties("ysthmos")
+public record Settings(
+    int port,
+    Path data,
+    @Nullable Path setup,
+    @Nullable Path connections,
+    ZoneId zone,
+    List<String> hosts,
+    boolean settableClock,
+    Intake intake,
+    Retry retry) {
+
+  /**
+   * Taking in events.
+   *
+   * @param largestBody in bytes
+   */
+  public record Intake(int largestBody) {}
+
+  /** How failed calls are tried again. */
+  public record Retry(Duration first, Duration longest, int tries) {
+    public BackOff backOff() {
+      return new BackOff(first, longest, tries);
+    }
+  }
+}

@@ -1,0 +1,103 @@
+package org.ysthmos.app.bridge;
+
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.bridge.BridgeCompiler;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.document.DocumentException;
+
+/** The live bridges, each compiled once. */
+@Component
+public class Bridges {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Bridges.class);
+
+  /** A live version with the document it was compiled from. */
+  public record Live(BridgeVersion version, String document, Instant since) {}
+
+  private final BridgeMapper mapper;
+  private final Systems systems;
+  private final AppClock clock;
+  private final TransactionTemplate transaction;
+  private volatile Map<String, Live> live = Map.of();
+
+  Bridges(BridgeMapper mapper, Systems systems, AppClock clock, TransactionTemplate transaction) {
+    this.mapper = mapper;
+    this.systems = systems;
+    this.clock = clock;
+    this.transaction = transaction;
+    reload();
+  }
+
+  private void reload() {
+    Map<String, Live> fresh = new LinkedHashMap<>();
+    for (BridgeMapper.VersionRow row : mapper.live()) {
+      try {
+        BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), systems);
+        fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt()));
+      } catch (DocumentException e) {
+        // One bridge that no longer fits its systems must not keep the others from working.
+        LOG.error("bridge {} cannot be used: {}", row.bridgeId(), e.getMessage());
+      }
+    }
+    live = fresh;
+  }
+
+  public List<Live> live() {
+    return List.copyOf(live.values());
+  }
+
+  public Optional<Live> live(String id) {
+    return Optional.ofNullable(live.get(id));
+  }
+
+  /** The live bridges that an event of this kind concerns. */
+  public List<BridgeVersion> listening(String system, String collection, String kind) {
+    return live.values().stream()
+        .map(Live::version)
+        .filter(
+            version -> {
+              var from = version.definition().from();
+              return from.system().equals(system)
+                  && from.collection().equals(collection)
+                  && from.events().contains(kind);
+            })
+        .toList();
+  }
+
+  /**
+   * Puts a document to work as a new version of its bridge; the same document again changes
+   * nothing.
+   *
+   * @return the version that is live now
+   * @throws DocumentException if the document cannot be used; nothing is kept then
+   */
+  public synchronized BridgeVersion put(String document) {
+    BridgeVersion first = BridgeCompiler.compile(document, 1, systems);
+    String id = first.definition().id();
+    Live now = live.get(id);
+    if (now != null && now.document().equals(document)) {
+      return now.version();
+    }
+    transaction.executeWithoutResult(
+        status -> {
+          int number = mapper.newest(id) + 1;
+          if (number == 1) {
+            mapper.add(id);
+          }
+          mapper.addVersion(id, number, document, clock.instant());
+          mapper.makeLive(id, number);
+        });
+    reload();
+    return Optional.ofNullable(live.get(id)).orElseThrow().version();
+  }
+}

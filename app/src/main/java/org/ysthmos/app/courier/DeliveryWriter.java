@@ -1,0 +1,217 @@
+package org.ysthmos.app.courier;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.app.courier.Courier.Carried;
+import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.StoryCodec;
+import org.ysthmos.app.trace.StoryWriter;
+import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceRow;
+import org.ysthmos.app.trace.TraceStory;
+import org.ysthmos.app.trace.TraceStory.Line;
+import org.ysthmos.app.trace.TraceStory.Mark;
+import org.ysthmos.app.watch.LiveFeed;
+import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.gateway.RemoteCall;
+import org.ysthmos.core.gateway.TaskGateway.Delivered;
+import org.ysthmos.core.value.Value;
+
+/** Stores what became of deliveries: delivery, pair and trace in one transaction. */
+@Component
+class DeliveryWriter {
+
+  private final DeliveryMapper deliveries;
+  private final TraceMapper traces;
+  private final Pairs pairs;
+  private final StoryCodec codec;
+  private final TransactionTemplate transaction;
+  private final AppClock clock;
+  private final WorkSignals signals;
+  private final LiveFeed feed;
+
+  DeliveryWriter(
+      DeliveryMapper deliveries,
+      TraceMapper traces,
+      Pairs pairs,
+      StoryCodec codec,
+      TransactionTemplate transaction,
+      AppClock clock,
+      WorkSignals signals,
+      LiveFeed feed) {
+    this.deliveries = deliveries;
+    this.traces = traces;
+    this.pairs = pairs;
+    this.codec = codec;
+    this.transaction = transaction;
+    this.clock = clock;
+    this.signals = signals;
+    this.feed = feed;
+  }
+
+  /** The task exists: written down at once, so that no restart makes a second one. */
+  void made(DeliveryRow delivery, String record) {
+    transaction.executeWithoutResult(
+        status -> {
+          deliveries.made(delivery.id(), record);
+          pairs.made(delivery.bridgeId(), delivery.matchHash(), record);
+        });
+  }
+
+  void delivered(Carried carried, SequencedMap<String, Value> fields, Delivered delivered) {
+    DeliveryRow delivery = carried.delivery();
+    TraceRow trace = trace(delivery);
+    Instant now = clock.instant();
+    Line kept =
+        plain(
+            now,
+            Mark.DONE,
+            "Pair kept: "
+                + Optional.ofNullable(trace.matchText()).orElse("")
+                + " and task "
+                + delivered.record(),
+            "Task " + delivered.record() + " on " + carried.systemName());
+    store(
+        carried,
+        story -> story.with(kept).withStored(delivered.stored()),
+        delivered.record(),
+        null,
+        () -> {
+          deliveries.finish(delivery.id(), "done");
+          pairs.agreed(delivery.bridgeId(), delivery.matchHash(), delivered.record(), fields);
+          traces.finish(delivery.traceId(), delivery.creates() ? "create" : "update", now);
+        });
+    signals.toDecide().raise();
+  }
+
+  void again(Carried carried, Failure failure, boolean uncertain, Duration pause, Instant next) {
+    Line waiting =
+        new Line(
+            clock.instant(),
+            pause.toNanos() / 1000,
+            Mark.WAITING,
+            failure.retryAfter().isPresent() ? "Waits as told" : "Waits before the next try",
+            failure.message(),
+            "",
+            "",
+            null);
+    store(
+        carried,
+        story -> story.with(waiting),
+        null,
+        failure,
+        () -> deliveries.again(carried.delivery().id(), uncertain, next));
+  }
+
+  void failed(Carried carried, Failure failure) {
+    Instant now = clock.instant();
+    Line given =
+        plain(
+            now,
+            Mark.FAILED,
+            "Given up: " + failure.kind().words(),
+            failure.message() + failure.remedy().map(r -> ". " + r).orElse(""));
+    store(
+        carried,
+        story -> story.with(given),
+        null,
+        failure,
+        () -> {
+          deliveries.finish(carried.delivery().id(), "failed");
+          traces.finish(carried.delivery().traceId(), "failed", now);
+        });
+    signals.toDecide().raise();
+  }
+
+  private void store(
+      Carried carried,
+      java.util.function.UnaryOperator<TraceStory> ending,
+      @Nullable String record,
+      @Nullable Failure failure,
+      Runnable rest) {
+    DeliveryRow delivery = carried.delivery();
+    transaction.executeWithoutResult(
+        status -> {
+          TraceStory story = codec.read(traces.story(delivery.traceId()));
+          for (Line line : lines(carried, failure)) {
+            story = story.with(line);
+          }
+          traces.tried(
+              delivery.traceId(),
+              delivery.tries(),
+              record == null ? trace(delivery).targetRecord() : record,
+              failure == null ? null : word(failure.kind()),
+              failure == null ? null : sentence(failure),
+              codec.write(ending.apply(story)));
+          rest.run();
+        });
+    feed.changed(delivery.bridgeId(), delivery.traceId());
+  }
+
+  private static List<Line> lines(Carried carried, @Nullable Failure failure) {
+    List<Line> lines = new ArrayList<>();
+    List<RemoteCall> calls = carried.calls();
+    for (int i = 0; i < calls.size(); i++) {
+      // Every call but the last was answered well, or the last would not have been made.
+      boolean last = i == calls.size() - 1;
+      lines.add(line(carried.systemName(), calls.get(i), last ? failure : null));
+    }
+    return lines;
+  }
+
+  private static Line line(String system, RemoteCall call, @Nullable Failure failure) {
+    String method = call.request().getFirst().split(" ", 2)[0];
+    if (failure == null) {
+      String did =
+          switch (method) {
+            case "GET" -> "Looked for the task by its key at ";
+            case "POST" -> "Made the task at ";
+            case "PUT" -> "Added the details at ";
+            default -> "Changed the task at ";
+          };
+      return StoryWriter.line(call, Mark.DONE, did + system, "Answered " + call.status());
+    }
+    String tried =
+        switch (method) {
+          case "GET" -> "looking for the task by its key";
+          case "POST" -> "making the task";
+          case "PUT" -> "adding the details";
+          default -> "changing the task";
+        };
+    return StoryWriter.line(
+        call,
+        Mark.FAILED,
+        "%s, %s: %s".formatted(system, tried, failure.kind().words()),
+        failure.message());
+  }
+
+  private static Line plain(Instant at, Mark mark, String text, String detail) {
+    return new Line(at, 0, mark, text, detail, "", "", null);
+  }
+
+  private TraceRow trace(DeliveryRow delivery) {
+    return Optional.ofNullable(traces.find(delivery.traceId()))
+        .orElseThrow(
+            () -> new IllegalStateException("a delivery without its trace: " + delivery.id()));
+  }
+
+  private static String sentence(Failure failure) {
+    String text = failure.message() + failure.remedy().map(r -> ". " + r).orElse("");
+    return text.length() <= 2000 ? text : text.substring(0, 1999) + "…";
+  }
+
+  private static String word(Enum<?> constant) {
+    return constant.name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+}

@@ -1,0 +1,61 @@
+package org.ysthmos.app.dispatch;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.pair.MatchKey;
+
+/** Decisions in the words of a story. */
+final class DecisionWords {
+
+  private DecisionWords() {}
+
+  static String headline(Decision decision) {
+    String key = decision.key().map(MatchKey::text).orElse("");
+    return switch (decision.verdict()) {
+      case CREATE -> "Decided: a new task, there is none yet for " + key;
+      case UPDATE -> "Decided: a change to the task of " + key;
+      case UNCHANGED -> "Decided: unchanged, the task of " + key + " has it all already";
+      case PASSED_BY -> "Decided: passed by";
+      case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
+    };
+  }
+
+  static String detail(Decision decision) {
+    return switch (decision.verdict()) {
+      case CREATE, UPDATE ->
+          counted(decision.explanation().tests().size(), "test") + " met, " + fields(decision);
+      case UNCHANGED -> counted(decision.task().size(), "field") + " compared";
+      case PASSED_BY -> capital(decision.because());
+      case FAILED -> failures(decision.failures());
+    };
+  }
+
+  private static String fields(Decision decision) {
+    int delivered = decision.deliveries().stream().mapToInt(d -> d.fields().size()).sum();
+    return counted(delivered, "field") + " to deliver";
+  }
+
+  private static String failures(List<Failure> failures) {
+    return failures.stream()
+        .map(f -> f.message() + f.remedy().map(r -> ". " + r).orElse(""))
+        .collect(Collectors.joining(". "));
+  }
+
+  private static String capital(String sentence) {
+    return sentence.isEmpty()
+        ? ""
+        : Character.toUpperCase(sentence.charAt(0)) + sentence.substring(1);
+  }
+
+  static String counted(int count, String noun) {
+    return count + " " + noun + (count == 1 ? "" : "s");
+  }
+
+  static String span(Duration span) {
+    long seconds = Math.max(1, (span.toMillis() + 500) / 1000);
+    return seconds < 120 ? seconds + " s" : (seconds + 30) / 60 + " min";
+  }
+}

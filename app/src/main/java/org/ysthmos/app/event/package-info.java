@@ -1,0 +1,5 @@
+/** Events as they are kept. */
+@NullMarked
+package org.ysthmos.app.event;
+
+import org.jspecify.annotations.NullMarked;

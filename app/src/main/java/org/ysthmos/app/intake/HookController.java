@@ -1,0 +1,198 @@
+package org.ysthmos.app.intake;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.adapters.hook.PushReader;
+import org.ysthmos.adapters.hook.StandardWebhooks;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.app.Settings;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.secret.SecretVault;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.time.Ids;
+import org.ysthmos.core.event.Event;
+
+/** Where outside systems send their webhooks. */
+@RestController
+class HookController {
+
+  private static final int LONGEST_WAIT_SECONDS = 10;
+  private static final int LONGEST_ID = 256;
+  private static final int LONGEST_RECORD_ID = 512;
+
+  /**
+   * The acknowledgement.
+   *
+   * @param event the id under which the event is kept
+   * @param bridges how many bridges it concerns
+   * @param known whether it had come before and changed nothing
+   */
+  record Acknowledged(String event, int bridges, boolean known) {}
+
+  private final Systems systems;
+  private final SecretVault secrets;
+  private final IntakeWriter writer;
+  private final AppClock clock;
+  private final int largestBody;
+
+  HookController(
+      Systems systems,
+      SecretVault secrets,
+      IntakeWriter writer,
+      AppClock clock,
+      Settings settings) {
+    this.systems = systems;
+    this.secrets = secrets;
+    this.writer = writer;
+    this.clock = clock;
+    this.largestBody = settings.intake().largestBody();
+  }
+
+  @PostMapping("/hooks/{system}/{collection}")
+  ResponseEntity<Acknowledged> take(
+      @PathVariable String system, @PathVariable String collection, HttpServletRequest request)
+      throws IOException, InterruptedException {
+    SystemDescription.Push push =
+        systems
+            .collection(system, collection)
+            .flatMap(SystemDescription.Collection::push)
+            .orElseThrow(
+                () ->
+                    new ApiProblem(
+                        HttpStatus.NOT_FOUND,
+                        "No webhooks are taken here",
+                        "There is no collection "
+                            + system
+                            + "/"
+                            + collection
+                            + " that takes webhooks. Check the address given to the sender."));
+    byte[] body = body(request);
+    Instant now = clock.instant();
+    String id = verified(push, request, body, now);
+    Event event = event(push, system, collection, id, body, now);
+    return acknowledge(
+        new EventMapper.EventRow(
+            Ids.at(now),
+            system,
+            id,
+            collection,
+            event.kind(),
+            event.record(),
+            event.time(),
+            now,
+            body));
+  }
+
+  private byte[] body(HttpServletRequest request) throws IOException {
+    if (request.getContentLengthLong() > largestBody) {
+      throw tooLarge();
+    }
+    try (InputStream in = request.getInputStream()) {
+      byte[] body = in.readNBytes(largestBody + 1);
+      if (body.length > largestBody) {
+        throw tooLarge();
+      }
+      return body;
+    }
+  }
+
+  private ApiProblem tooLarge() {
+    return new ApiProblem(
+        HttpStatus.PAYLOAD_TOO_LARGE,
+        "The body is too large",
+        "A webhook may have at most " + largestBody + " bytes. Send ids and let details be read.");
+  }
+
+  private String verified(
+      SystemDescription.Push push, HttpServletRequest request, byte[] body, Instant now) {
+    String id = header(request, "webhook-id");
+    String secret =
+        secrets
+            .find(push.secret())
+            .orElseThrow(
+                () ->
+                    new ApiProblem(
+                        HttpStatus.SERVICE_UNAVAILABLE,
+                        "The webhook cannot be verified",
+                        "The secret “" + push.secret() + "” has not been set yet."));
+    Optional<String> refused =
+        StandardWebhooks.refuse(
+            secret,
+            id,
+            header(request, "webhook-timestamp"),
+            header(request, "webhook-signature"),
+            body,
+            now);
+    if (refused.isPresent()) {
+      throw new ApiProblem(
+          HttpStatus.UNAUTHORIZED, "The webhook is not verified", sentence(refused.get()));
+    }
+    if (id.length() > LONGEST_ID) {
+      throw new ApiProblem(
+          HttpStatus.BAD_REQUEST,
+          "The webhook cannot be read",
+          "webhook-id may have at most " + LONGEST_ID + " characters.");
+    }
+    return id;
+  }
+
+  private static String sentence(String why) {
+    return "Nothing was kept: " + why + ".";
+  }
+
+  private static Event event(
+      SystemDescription.Push push,
+      String system,
+      String collection,
+      String id,
+      byte[] body,
+      Instant now) {
+    try {
+      Event event = PushReader.read(push, system, collection, id, body, now);
+      if (event.record().length() > LONGEST_RECORD_ID || event.kind().length() > 128) {
+        throw new ApiProblem(
+            HttpStatus.BAD_REQUEST,
+            "The webhook cannot be read",
+            "The id of the record may have at most " + LONGEST_RECORD_ID + " characters.");
+      }
+      return event;
+    } catch (PushReader.Unreadable e) {
+      throw new ApiProblem(
+          HttpStatus.BAD_REQUEST,
+          "The webhook cannot be read",
+          sentence(String.valueOf(e.getMessage())));
+    }
+  }
+
+  private ResponseEntity<Acknowledged> acknowledge(EventMapper.EventRow event)
+      throws InterruptedException {
+    try {
+      IntakeWriter.Kept kept = writer.keep(event).get(LONGEST_WAIT_SECONDS, TimeUnit.SECONDS);
+      return ResponseEntity.accepted()
+          .body(new Acknowledged(kept.eventId(), kept.bridges(), kept.known()));
+    } catch (ExecutionException | TimeoutException e) {
+      throw new ApiProblem(
+          HttpStatus.SERVICE_UNAVAILABLE,
+          "The event could not be kept",
+          "Send it again later; the same webhook-id makes it the same event.",
+          e);
+    }
+  }
+
+  private static String header(HttpServletRequest request, String name) {
+    return Optional.ofNullable(request.getHeader(name)).orElse("");
+  }
+}

@@ -1,0 +1,175 @@
+package org.ysthmos.app.intake;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CompletableFuture;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.SmartLifecycle;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.time.Ids;
+import org.ysthmos.app.trace.StoryCodec;
+import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceStory;
+import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.bridge.BridgeVersion;
+
+/**
+ * Keeps events, many in one commit. Only this thread writes events; whoever offered one learns that
+ * it is kept after the commit was forced to the disk.
+ */
+@Component
+public class IntakeWriter implements SmartLifecycle {
+
+  private static final Logger LOG = LoggerFactory.getLogger(IntakeWriter.class);
+  private static final int LARGEST_BATCH = 50;
+  private static final int LONGEST_QUEUE = 5_000;
+  private static final int LONGEST_SEARCH_TEXT = 4_000;
+
+  /**
+   * What became of an event.
+   *
+   * @param bridges how many bridges it concerns
+   * @param known whether it was kept before
+   */
+  public record Kept(String eventId, int bridges, boolean known) {}
+
+  private record Offer(EventRow event, CompletableFuture<Kept> kept) {}
+
+  private final BlockingQueue<Offer> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
+  private final EventMapper events;
+  private final TraceMapper traces;
+  private final StoryCodec codec;
+  private final Bridges bridges;
+  private final TransactionTemplate transaction;
+  private final WorkSignals signals;
+  private volatile boolean running;
+  private Thread thread = new Thread();
+
+  IntakeWriter(
+      EventMapper events,
+      TraceMapper traces,
+      StoryCodec codec,
+      Bridges bridges,
+      TransactionTemplate transaction,
+      WorkSignals signals) {
+    this.events = events;
+    this.traces = traces;
+    this.codec = codec;
+    this.bridges = bridges;
+    this.transaction = transaction;
+    this.signals = signals;
+  }
+
+  /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
+  public CompletableFuture<Kept> keep(EventRow event) {
+    CompletableFuture<Kept> kept = new CompletableFuture<>();
+    if (!running || !queue.offer(new Offer(event, kept))) {
+      kept.completeExceptionally(new IllegalStateException("no room for more events just now"));
+    }
+    return kept;
+  }
+
+  private void run() {
+    while (running) {
+      List<Offer> batch = new ArrayList<>(LARGEST_BATCH);
+      try {
+        batch.add(queue.take());
+      } catch (InterruptedException stopped) {
+        break;
+      }
+      queue.drainTo(batch, LARGEST_BATCH - 1);
+      write(batch);
+    }
+  }
+
+  private void write(List<Offer> batch) {
+    try {
+      List<Kept> kept =
+          transaction.execute(status -> batch.stream().map(o -> keepOne(o.event())).toList());
+      events.force();
+      signals.toDecide().raise();
+      for (int i = 0; i < batch.size(); i++) {
+        batch.get(i).kept().complete(kept.get(i));
+      }
+    } catch (RuntimeException e) {
+      if (batch.size() == 1) {
+        LOG.error("event {} could not be kept", batch.getFirst().event().sourceId(), e);
+        batch.getFirst().kept().completeExceptionally(e);
+        return;
+      }
+      // One event that cannot be kept must not take the others with it.
+      batch.forEach(offer -> write(List.of(offer)));
+    }
+  }
+
+  private Kept keepOne(EventRow event) {
+    String known = events.findId(event.systemId(), event.sourceId());
+    List<BridgeVersion> listening =
+        bridges.listening(event.systemId(), event.collectionId(), event.kind());
+    if (known != null) {
+      return new Kept(known, listening.size(), true);
+    }
+    events.add(event);
+    for (BridgeVersion bridge : listening) {
+      traces.add(
+          Ids.at(event.receivedAt()),
+          event.id(),
+          bridge.definition().id(),
+          event.systemId() + "/" + event.collectionId() + "/" + event.recordId(),
+          event.receivedAt(),
+          null,
+          searchText(event),
+          codec.write(received(event, bridge)));
+    }
+    return new Kept(event.id(), listening.size(), false);
+  }
+
+  private static String searchText(EventRow event) {
+    String text = event.id() + " " + event.sourceId() + " " + event.recordId();
+    String lower = text.toLowerCase(Locale.ROOT);
+    return lower.length() <= LONGEST_SEARCH_TEXT ? lower : lower.substring(0, LONGEST_SEARCH_TEXT);
+  }
+
+  private static TraceStory received(EventRow event, BridgeVersion bridge) {
+    return TraceStory.EMPTY.with(
+        new TraceStory.Line(
+            event.receivedAt(),
+            0,
+            TraceStory.Mark.DONE,
+            "Received from " + bridge.source().systemName() + ", signature good, stored",
+            "%s %s was %s".formatted(bridge.source().recordWord(), event.recordId(), event.kind()),
+            "",
+            new String(event.body(), StandardCharsets.UTF_8),
+            null));
+  }
+
+  @Override
+  public void start() {
+    running = true;
+    thread = Thread.ofPlatform().name("intake").start(this::run);
+  }
+
+  @Override
+  public void stop() {
+    running = false;
+    thread.interrupt();
+    List<Offer> left = new ArrayList<>();
+    queue.drainTo(left);
+    left.forEach(
+        offer -> offer.kept().completeExceptionally(new IllegalStateException("shutting down")));
+  }
+
+  @Override
+  public boolean isRunning() {
+    return running;
+  }
+}

@@ -1,0 +1,73 @@
+package org.ysthmos.app.pair;
+
+import java.time.Instant;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+/** Pairs in the database. The primary key keeps two workers from making two tasks of one key. */
+@Mapper
+public interface PairMapper {
+
+  /**
+   * A pair as it is kept.
+   *
+   * @param targetRecord null while the task was never made
+   * @param revision counts the changes, so that a worker notices another's
+   */
+  record PairRow(
+      String bridgeId,
+      String matchHash,
+      String matchText,
+      String sourceSystem,
+      String sourceCollection,
+      String sourceRecord,
+      String targetSystem,
+      String targetCollection,
+      @Nullable String targetRecord,
+      byte[] agreed,
+      int revision,
+      Instant madeAt,
+      Instant changedAt) {}
+
+  @Select("SELECT * FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
+  @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  /**
+   * @throws org.springframework.dao.DuplicateKeyException if another worker was first
+   */
+  @Insert(
+      """
+      INSERT INTO pair (bridge_id, match_hash, match_text, source_system, source_collection,
+                        source_record, target_system, target_collection, agreed, revision,
+                        made_at, changed_at)
+      VALUES (#{bridgeId}, #{matchHash}, #{matchText}, #{sourceSystem}, #{sourceCollection},
+              #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{agreed}, #{revision},
+              #{madeAt}, #{changedAt})
+      """)
+  void reserve(PairRow pair);
+
+  @Update(
+      """
+      UPDATE pair SET revision = revision + 1
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND revision = #{revision}
+      """)
+  int reserveAgain(
+      @Param("bridge") String bridge, @Param("hash") String hash, @Param("revision") int revision);
+
+  @Update(
+      """
+      UPDATE pair SET target_record = #{record}, agreed = #{agreed}, revision = revision + 1,
+        changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash}
+      """)
+  void keep(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("record") String record,
+      @Param("agreed") byte[] agreed,
+      @Param("now") Instant now);
+}

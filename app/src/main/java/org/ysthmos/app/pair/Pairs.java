@@ -1,0 +1,119 @@
+package org.ysthmos.app.pair;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.decide.World.PairState;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueJson;
+
+/** Reads, reserves and completes pairs. */
+@Component
+public class Pairs {
+
+  /** A pair as a decision saw it; revision 0 means that there was none. */
+  public record Seen(int revision, Optional<PairState> state) {
+    public static final Seen NONE = new Seen(0, Optional.empty());
+  }
+
+  private final PairMapper mapper;
+  private final ObjectMapper json;
+  private final AppClock clock;
+
+  Pairs(PairMapper mapper, ObjectMapper json, AppClock clock) {
+    this.mapper = mapper;
+    this.json = json;
+    this.clock = clock;
+  }
+
+  public Seen find(String bridge, String hash) {
+    PairRow row = mapper.find(bridge, hash);
+    return row == null
+        ? Seen.NONE
+        : new Seen(
+            row.revision(),
+            Optional.of(
+                new PairState(Optional.ofNullable(row.targetRecord()), fields(row.agreed()))));
+  }
+
+  /**
+   * Reserves the pair for the one who saw it so; inside the transaction that stores the deliveries.
+   *
+   * @return false if another changed it since
+   */
+  public boolean reserve(BridgeVersion bridge, Event event, MatchKey key, Seen seen) {
+    if (seen.revision() > 0) {
+      return mapper.reserveAgain(key.bridge(), key.hash(), seen.revision()) == 1;
+    }
+    try {
+      mapper.reserve(
+          new PairRow(
+              key.bridge(),
+              key.hash(),
+              shorten(key.text()),
+              event.system(),
+              event.collection(),
+              event.record(),
+              bridge.target().system(),
+              bridge.target().collection(),
+              null,
+              bytes(Map.of()),
+              1,
+              clock.instant(),
+              clock.instant()));
+      return true;
+    } catch (DuplicateKeyException anotherWasFirst) {
+      return false;
+    }
+  }
+
+  private static String shorten(String text) {
+    return text.length() <= 1000 ? text : text.substring(0, 999) + "…";
+  }
+
+  /** Writes down that the task exists, before anything else is asked of its system. */
+  public void made(String bridge, String hash, String record) {
+    PairRow row = mapper.find(bridge, hash);
+    if (row != null && row.targetRecord() == null) {
+      mapper.keep(bridge, hash, record, row.agreed(), clock.instant());
+    }
+  }
+
+  /** Writes down what was delivered as agreed. */
+  public void agreed(
+      String bridge, String hash, String record, SequencedMap<String, Value> delivered) {
+    PairRow row = mapper.find(bridge, hash);
+    if (row == null) {
+      throw new IllegalStateException("delivered for a pair that was never reserved: " + hash);
+    }
+    Map<String, Value> agreed = new LinkedHashMap<>(fields(row.agreed()));
+    agreed.putAll(delivered);
+    agreed.values().removeIf(value -> value == Nothing.NOTHING);
+    mapper.keep(bridge, hash, record, bytes(agreed), clock.instant());
+  }
+
+  public SequencedMap<String, Value> fields(byte[] kept) {
+    try {
+      return ValueJson.readAll(json.readTree(kept));
+    } catch (IOException e) {
+      throw new UncheckedIOException("kept values cannot be read", e);
+    }
+  }
+
+  public byte[] bytes(Map<String, Value> fields) {
+    return ValueJson.writeAll(fields).toString().getBytes(StandardCharsets.UTF_8);
+  }
+}

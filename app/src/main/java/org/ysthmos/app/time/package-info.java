@@ -1,0 +1,5 @@
+/** The one clock and the one id scheme. */
+@NullMarked
+package org.ysthmos.app.time;
+
+import org.jspecify.annotations.NullMarked;

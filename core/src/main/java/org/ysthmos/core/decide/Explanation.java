@@ -1,0 +1,41 @@
+package org.ysthmos.core.decide;
+
+import java.util.List;
+import org.ysthmos.core.condition.CompiledCondition.TestResult;
+import org.ysthmos.core.value.Computed;
+
+/**
+ * How a decision came about: each test, and the lineage of each field.
+ *
+ * @param tests the tests made, in order; one that was not needed is not there
+ */
+public record Explanation(List<TestResult> tests, List<Lineage> fields) {
+
+  /** What plain mode gives. */
+  public static final Explanation NONE = new Explanation(List.of(), List.of());
+
+  /**
+   * From the source fields over each step to what the target gets.
+   *
+   * @param field the key of the target field
+   * @param start what the chain started from
+   * @param result what came out, fitted to the target
+   */
+  public record Lineage(
+      String field,
+      String name,
+      List<SourceValue> sources,
+      Computed start,
+      List<StepValue> steps,
+      Computed result) {}
+
+  /**
+   * A source field and what it held.
+   *
+   * @param where what holds the field, for example {@code report}
+   */
+  public record SourceValue(String address, String name, String where, Computed value) {}
+
+  /** A step and the value after it. */
+  public record StepValue(String sentence, Computed value) {}
+}

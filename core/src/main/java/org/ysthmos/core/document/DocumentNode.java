@@ -1,0 +1,182 @@
+package org.ysthmos.core.document;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+import org.snakeyaml.engine.v2.nodes.Tag;
+
+/**
+ * One place in a YAML document: a text, a list or a group of keys. Every reading method says what
+ * it expected and where when it finds something else, as a {@link DocumentException}.
+ */
+public final class DocumentNode {
+
+  /** The largest document taken, in characters. */
+  public static final int LARGEST = 200_000;
+
+  private final Node node;
+  private final String path;
+
+  private DocumentNode(Node node, String path) {
+    this.node = node;
+    this.path = path;
+  }
+
+  /**
+   * @throws DocumentException if the text is no YAML, holds no document, or is larger than {@link
+   *     #LARGEST}
+   */
+  public static DocumentNode parse(String yaml) {
+    if (yaml.length() > LARGEST) {
+      throw problemAt("", 0, 0, "the document is larger than " + LARGEST + " characters");
+    }
+    LoadSettings settings =
+        LoadSettings.builder().setMaxAliasesForCollections(0).setAllowDuplicateKeys(false).build();
+    try {
+      return new Compose(settings)
+          .composeString(yaml)
+          .map(node -> new DocumentNode(node, ""))
+          .orElseThrow(() -> problemAt("", 1, 1, "the document is empty"));
+    } catch (MarkedYamlEngineException e) {
+      Optional<Mark> mark = e.getProblemMark();
+      throw problemAt(
+          "",
+          mark.map(m -> m.getLine() + 1).orElse(0),
+          mark.map(m -> m.getColumn() + 1).orElse(0),
+          "this is not YAML: " + e.getProblem());
+    } catch (YamlEngineException e) {
+      throw problemAt("", 0, 0, "this is not YAML: " + e.getMessage());
+    }
+  }
+
+  private static DocumentException problemAt(String path, int line, int column, String message) {
+    return new DocumentException(List.of(new DocumentProblem(path, line, column, message)));
+  }
+
+  public DocumentProblem problem(String message) {
+    int line = node.getStartMark().map(m -> m.getLine() + 1).orElse(0);
+    int column = node.getStartMark().map(m -> m.getColumn() + 1).orElse(0);
+    return new DocumentProblem(path, line, column, message);
+  }
+
+  public DocumentException refuse(String message) {
+    return new DocumentException(List.of(problem(message)));
+  }
+
+  public String path() {
+    return path;
+  }
+
+  public boolean isText() {
+    return node instanceof ScalarNode;
+  }
+
+  public boolean isList() {
+    return node instanceof SequenceNode;
+  }
+
+  public boolean isGroup() {
+    return node instanceof MappingNode;
+  }
+
+  /** A scalar as it is written, numbers and flags included. */
+  public String text() {
+    if (node instanceof ScalarNode scalar) {
+      return scalar.getValue();
+    }
+    throw refuse("expected a text here, found " + kindWord());
+  }
+
+  public int wholeNumber() {
+    String text = text();
+    try {
+      return Integer.parseInt(text);
+    } catch (NumberFormatException e) {
+      throw refuse("expected a whole number here, found “" + text + "”");
+    }
+  }
+
+  public boolean flag() {
+    if (node instanceof ScalarNode scalar && scalar.getTag().equals(Tag.BOOL)) {
+      return scalar.getValue().equals("true");
+    }
+    throw refuse("expected true or false here, found " + kindWord());
+  }
+
+  public List<DocumentNode> list() {
+    if (!(node instanceof SequenceNode sequence)) {
+      throw refuse("expected a list here, found " + kindWord());
+    }
+    List<DocumentNode> items = new ArrayList<>();
+    for (Node item : sequence.getValue()) {
+      items.add(new DocumentNode(item, join(Integer.toString(items.size()))));
+    }
+    return items;
+  }
+
+  /** The keys and what stands under them, in the order of the document. */
+  public SequencedMap<String, DocumentNode> group() {
+    if (!(node instanceof MappingNode mapping)) {
+      throw refuse("expected a group of keys here, found " + kindWord());
+    }
+    SequencedMap<String, DocumentNode> entries = new LinkedHashMap<>();
+    for (NodeTuple tuple : mapping.getValue()) {
+      String key = new DocumentNode(tuple.getKeyNode(), path).text();
+      entries.put(key, new DocumentNode(tuple.getValueNode(), join(key)));
+    }
+    return entries;
+  }
+
+  /** A group that may hold these keys and no others; an unknown one names the nearest known. */
+  public DocumentNode only(String... known) {
+    for (Map.Entry<String, DocumentNode> entry : group().entrySet()) {
+      if (!List.of(known).contains(entry.getKey())) {
+        throw entry.getValue().refuse(Nearest.unknown("key", entry.getKey(), List.of(known)));
+      }
+    }
+    return this;
+  }
+
+  public Optional<DocumentNode> get(String key) {
+    return Optional.ofNullable(group().get(key));
+  }
+
+  public DocumentNode need(String key) {
+    return get(key).orElseThrow(() -> refuse("“" + key + "” is missing here"));
+  }
+
+  /** The one entry of a group that must hold just one, such as a step with its options. */
+  public Map.Entry<String, DocumentNode> single() {
+    SequencedMap<String, DocumentNode> entries = group();
+    if (entries.size() != 1) {
+      throw refuse("expected one key here, found " + entries.size() + ": " + entries.keySet());
+    }
+    return entries.firstEntry();
+  }
+
+  private String join(String key) {
+    return path.isEmpty() ? key : path + "/" + key;
+  }
+
+  private String kindWord() {
+    return switch (node) {
+      case SequenceNode list -> "a list";
+      case MappingNode group -> "a group of keys";
+      case ScalarNode scalar -> "“" + scalar.getValue() + "”";
+      default -> "something else";
+    };
+  }
+}

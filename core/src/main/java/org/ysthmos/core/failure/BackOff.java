@@ -1,0 +1,42 @@
+package org.ysthmos.core.failure;
+
+import java.time.Duration;
+import java.util.Optional;
+
+/**
+ * How long to wait before the next try: doubling from {@code first}, never more than {@code
+ * longest}, but at least what the other system asked for (RFC 9110 section 10.2.3, {@code
+ * Retry-After}).
+ *
+ * @param tries how many tries there are in all, the first included; counted from 1
+ */
+public record BackOff(Duration first, Duration longest, int tries) {
+
+  /**
+   * @throws IllegalArgumentException if a wait is not positive or there is no try at all
+   */
+  public BackOff {
+    if (first.isNegative() || first.isZero() || longest.compareTo(first) < 0 || tries < 1) {
+      throw new IllegalArgumentException(
+          "a back-off needs 0 < first <= longest and at least one try, found "
+              + (first + ", " + longest + ", " + tries));
+    }
+  }
+
+  /**
+   * The wait after try number {@code tried} failed.
+   *
+   * @param tried how many tries were made, counted from 1
+   * @return empty if it should not be tried again by itself
+   */
+  public Optional<Duration> after(int tried, Failure failure) {
+    if (!failure.kind().retriesByItself() || tried >= tries) {
+      return Optional.empty();
+    }
+    // Past 30 doublings of any positive wait the longest has long been reached.
+    Duration doubled = first.multipliedBy(1L << Math.min(tried - 1, 30));
+    Duration own = doubled.compareTo(longest) > 0 ? longest : doubled;
+    Duration asked = failure.retryAfter().orElse(Duration.ZERO);
+    return Optional.of(asked.compareTo(own) > 0 ? asked : own);
+  }
+}

@@ -1,0 +1,42 @@
+package org.ysthmos.core.failure;
+
+/** Why something failed. The kind decides what happens next. */
+public enum FailureKind {
+  RATE_LIMITED("too many calls", Next.RETRY_BY_ITSELF),
+  QUOTA_FULL("quota full", Next.AFTER_A_PERSON_ACTED),
+  NOT_ALLOWED("not allowed", Next.AFTER_A_PERSON_ACTED),
+  NOT_SIGNED_IN("not signed in", Next.AFTER_A_PERSON_ACTED),
+  NOT_FOUND("not found", Next.AFTER_A_PERSON_ACTED),
+  VALUE_REFUSED("value refused", Next.AFTER_A_PERSON_ACTED),
+  CHANGED_MEANWHILE("changed meanwhile", Next.RETRY_BY_ITSELF),
+  UNREACHABLE("unreachable", Next.RETRY_BY_ITSELF),
+  /** The request may or may not have been carried out; look for its key before trying again. */
+  ANSWER_UNKNOWN("answer unknown", Next.RETRY_BY_ITSELF),
+  SHAPE_CHANGED("shape changed", Next.AFTER_A_PERSON_ACTED),
+  LOOKUP_EMPTY("lookup empty", Next.AFTER_A_PERSON_ACTED),
+  LOOKUP_AMBIGUOUS("lookup ambiguous", Next.AFTER_A_PERSON_ACTED),
+  MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED);
+
+  /** What a failure of a kind asks for. */
+  public enum Next {
+    RETRY_BY_ITSELF,
+    AFTER_A_PERSON_ACTED
+  }
+
+  private final String words;
+  private final Next next;
+
+  FailureKind(String words, Next next) {
+    this.words = words;
+    this.next = next;
+  }
+
+  /** The kind in the words of the screens. */
+  public String words() {
+    return words;
+  }
+
+  public boolean retriesByItself() {
+    return next == Next.RETRY_BY_ITSELF;
+  }
+}

@@ -1,0 +1,65 @@
+package org.ysthmos.core.gateway;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.value.Value;
+
+/** Makes and changes tasks in one system. A task is one thing, however many calls it takes. */
+public interface TaskGateway {
+
+  /**
+   * One effect to make.
+   *
+   * @param idempotencyKey kept by the system with the task where it can
+   * @param creates whether the task is to be made; otherwise it is to be changed
+   * @param record the task's id; empty while it is not made
+   */
+  record Effect(
+      String collection,
+      String idempotencyKey,
+      boolean creates,
+      Optional<String> record,
+      SequencedMap<String, Value> fields) {}
+
+  /** Told of what must be written down between two calls. */
+  @FunctionalInterface
+  interface Progress {
+    /** The task exists now and has this id; more calls may follow. */
+    void made(String record);
+  }
+
+  /** What a delivery came to. */
+  sealed interface Outcome {}
+
+  /**
+   * All calls were answered well.
+   *
+   * @param stored the fields as the system says it keeps them, as text; those it said nothing of
+   *     are left out
+   */
+  record Delivered(String record, Map<String, String> stored) implements Outcome {
+    public Delivered {
+      stored = Map.copyOf(stored);
+    }
+  }
+
+  /** A call failed; what was made before it stays made. */
+  record Undelivered(Failure failure) implements Outcome {}
+
+  /** What a search by idempotency key came to. */
+  sealed interface Search {}
+
+  /** The search was answered; empty if no task has the key. */
+  record Searched(Optional<String> record) implements Search {}
+
+  /** The search could not be answered. */
+  record Unsearched(Failure failure) implements Search {}
+
+  /** Looks for the task that an effect with an unknown answer may have made. */
+  Search findByKey(String collection, String idempotencyKey, CallLog calls);
+
+  /** Makes the effect. For a task that is made already, only the calls after the first are made. */
+  Outcome deliver(Effect effect, Progress progress, CallLog calls);
+}

@@ -1,0 +1,115 @@
+package org.ysthmos.core.json;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import org.ysthmos.core.value.Choice;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Decimal;
+import org.ysthmos.core.value.Flag;
+import org.ysthmos.core.value.Link;
+import org.ysthmos.core.value.ListValue;
+import org.ysthmos.core.value.Moment;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Person;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
+
+/**
+ * Reads a JSON node as the type its collection declares. Numbers and flags are taken as text where
+ * text is declared, since nothing is lost; every other mismatch is a problem, because it means that
+ * the outside system changed its shape.
+ */
+public final class TypedReader {
+
+  private TypedReader() {}
+
+  public static Computed read(JsonNode node, ValueType type) {
+    if (node.isMissingNode() || node.isNull()) {
+      return Nothing.NOTHING;
+    }
+    return switch (type.kind()) {
+      case TEXT -> node.isValueNode() ? Text.of(node.asText()) : mismatch(node, type);
+      case NUMBER -> node.isNumber() ? new Decimal(node.decimalValue()) : mismatch(node, type);
+      case FLAG -> node.isBoolean() ? new Flag(node.booleanValue()) : mismatch(node, type);
+      case CHOICE -> node.isValueNode() ? new Choice(node.asText()) : mismatch(node, type);
+      case PERSON -> node.isValueNode() ? new Person(node.asText()) : mismatch(node, type);
+      case DAY -> day(node, type);
+      case MOMENT -> moment(node, type);
+      case LINK -> link(node, type);
+      case LIST -> list(node, type);
+      case NOTHING -> Nothing.NOTHING;
+    };
+  }
+
+  private static Computed day(JsonNode node, ValueType type) {
+    try {
+      return node.isTextual() ? Day.parse(node.textValue()) : mismatch(node, type);
+    } catch (DateTimeParseException notADay) {
+      return mismatch(node, type);
+    }
+  }
+
+  private static Computed moment(JsonNode node, ValueType type) {
+    try {
+      return node.isTextual() ? Moment.parse(node.textValue()) : mismatch(node, type);
+    } catch (DateTimeParseException notAMoment) {
+      return mismatch(node, type);
+    }
+  }
+
+  private static Computed link(JsonNode node, ValueType type) {
+    try {
+      URI address = new URI(node.asText());
+      return node.isTextual() && address.isAbsolute()
+          ? new Link(address, node.textValue())
+          : mismatch(node, type);
+    } catch (URISyntaxException notALink) {
+      return mismatch(node, type);
+    }
+  }
+
+  private static Computed list(JsonNode node, ValueType type) {
+    if (!node.isArray()) {
+      return mismatch(node, type);
+    }
+    ValueType element = type.element().orElse(ValueType.TEXT);
+    List<Value> items = new ArrayList<>(node.size());
+    for (JsonNode item : node) {
+      switch (read(item, element)) {
+        case Value value -> items.add(value);
+        case Problem problem -> {
+          return problem;
+        }
+        case org.ysthmos.core.value.Warned warned -> items.add(warned.value());
+      }
+    }
+    return new ListValue(element, items);
+  }
+
+  private static Problem mismatch(JsonNode node, ValueType type) {
+    String found = shorten(node.isTextual() ? node.textValue() : node.toString());
+    String what =
+        switch (node.getNodeType()) {
+          case STRING -> "text";
+          case NUMBER -> "number";
+          case BOOLEAN -> "flag";
+          case ARRAY -> "list";
+          default -> "group of fields";
+        };
+    return new Problem(
+        "“" + found + "” came as a " + what + " where a " + type + " was declared",
+        found,
+        "If the system now sends it so, change the declared type of the field, then send again");
+  }
+
+  private static String shorten(String text) {
+    return text.length() <= 80 ? text : text.substring(0, 79) + "…";
+  }
+}

@@ -1,0 +1,40 @@
+package org.ysthmos.core.shape;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One collection of a system.
+ *
+ * @param recordWord what people call one record, for example {@code report} or {@code task}
+ * @param titleField the key of the field people know a record by; empty where there is none
+ * @param fields the fields of a whole record
+ * @param eventFields the fields that come with an event, which may be only an id
+ */
+public record CollectionShape(
+    String system,
+    String systemName,
+    String collection,
+    String name,
+    String recordWord,
+    String titleField,
+    List<FieldShape> fields,
+    List<FieldShape> eventFields) {
+
+  public CollectionShape {
+    fields = List.copyOf(fields);
+    eventFields = List.copyOf(eventFields);
+  }
+
+  public Optional<FieldShape> field(String key) {
+    return find(fields, key);
+  }
+
+  public Optional<FieldShape> eventField(String key) {
+    return find(eventFields, key);
+  }
+
+  private static Optional<FieldShape> find(List<FieldShape> in, String key) {
+    return in.stream().filter(field -> field.key().equals(key)).findFirst();
+  }
+}

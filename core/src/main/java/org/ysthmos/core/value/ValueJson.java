@@ -1,0 +1,92 @@
+package org.ysthmos.core.value;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.math.BigDecimal;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SequencedMap;
+import java.util.stream.StreamSupport;
+
+/**
+ * Values as JSON for keeping, without loss: an object with one member that names the type, for
+ * example {@code {"day":"2026-11-30"}}. Numbers are kept as text, since a JSON number may lose
+ * digits in readers that know only binary fractions.
+ */
+public final class ValueJson {
+
+  private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
+
+  private ValueJson() {}
+
+  public static ObjectNode write(Value value) {
+    ObjectNode node = JSON.objectNode();
+    switch (value) {
+      case Link link -> node.put("link", link.address().toString()).put("label", link.label());
+      case ListValue list -> {
+        ArrayNode items = node.put("of", list.element().toString()).putArray("list");
+        list.items().forEach(item -> items.add(write(item)));
+      }
+      case Flag flag -> node.put("flag", flag.yes());
+      case Nothing nothing -> node.put("nothing", true);
+      case Text v -> put(node, v);
+      case Decimal v -> put(node, v);
+      case Day v -> put(node, v);
+      case Moment v -> put(node, v);
+      case Choice v -> put(node, v);
+      case Person v -> put(node, v);
+    }
+    return node;
+  }
+
+  private static void put(ObjectNode node, Value value) {
+    node.put(value.type().toString(), value.display());
+  }
+
+  /**
+   * @throws IllegalArgumentException if the node was not made by {@link #write}
+   */
+  public static Value read(JsonNode node) {
+    if (node.has("list")) {
+      ValueType element = ValueType.parse(node.path("of").asText()).orElseThrow();
+      List<Value> items =
+          StreamSupport.stream(node.get("list").spliterator(), false).map(ValueJson::read).toList();
+      return new ListValue(element, items);
+    }
+    if (node.has("link")) {
+      return new Link(java.net.URI.create(node.get("link").asText()), node.path("label").asText());
+    }
+    Map.Entry<String, JsonNode> only =
+        node.properties().stream()
+            .findFirst()
+            .orElseThrow(() -> new IllegalArgumentException("no value kept in " + node));
+    String text = only.getValue().asText();
+    return switch (only.getKey()) {
+      case "text" -> new Text(text);
+      case "number" -> new Decimal(new BigDecimal(text));
+      case "flag" -> new Flag(only.getValue().booleanValue());
+      case "day" -> Day.parse(text);
+      case "moment" -> Moment.parse(text);
+      case "choice" -> new Choice(text);
+      case "person" -> new Person(text);
+      case "nothing" -> Nothing.NOTHING;
+      default -> throw new IllegalArgumentException("no value type is called " + only.getKey());
+    };
+  }
+
+  public static ObjectNode writeAll(Map<String, Value> fields) {
+    ObjectNode node = JSON.objectNode();
+    fields.forEach((field, value) -> node.set(field, write(value)));
+    return node;
+  }
+
+  /** The fields in the order in which they were written. */
+  public static SequencedMap<String, Value> readAll(JsonNode node) {
+    SequencedMap<String, Value> fields = new LinkedHashMap<>();
+    node.properties().forEach(entry -> fields.put(entry.getKey(), read(entry.getValue())));
+    return fields;
+  }
+}

@@ -1,0 +1,9 @@
+package org.ysthmos.core.value;
+
+/**
+ * A value that a person should look at before trusting it.
+ *
+ * @param value the value to go on with
+ * @param warning a full sentence that says what was done and why
+ */
+public record Warned(Value value, String warning) implements Computed {}

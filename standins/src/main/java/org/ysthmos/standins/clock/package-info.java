@@ -1,0 +1,5 @@
+/** The stand-ins' own clock. */
+@NullMarked
+package org.ysthmos.standins.clock;
+
+import org.jspecify.annotations.NullMarked;

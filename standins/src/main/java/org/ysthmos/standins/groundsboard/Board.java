@@ -1,0 +1,56 @@
+package org.ysthmos.standins.groundsboard;
+
+import java.util.List;
+import java.util.Optional;
+
+/** A board, its lanes in order, and the people who can be given its tasks. */
+record Board(String id, String name, List<Lane> lanes) {
+
+  record Lane(String id, String name) {}
+
+  record Member(String id, String name) {}
+
+  static final List<Board> ALL =
+      List.of(
+          new Board(
+              "paths-and-trees",
+              "Paths and trees",
+              List.of(
+                  new Lane("reported", "Reported"),
+                  new Lane("under-way", "Under way"),
+                  new Lane("finished", "Finished"))),
+          new Board(
+              "glasshouses",
+              "Glasshouses",
+              List.of(
+                  new Lane("reported", "Reported"),
+                  new Lane("under-way", "Under way"),
+                  new Lane("finished", "Finished"))));
+
+  static final List<Member> PEOPLE =
+      List.of(
+          new Member("bu-11", "Paths crew"),
+          new Member("bu-12", "Tree crew"),
+          new Member("bu-14", "Glass crew"),
+          new Member("bu-21", "Inês Sequeira"));
+
+  static Optional<Board> find(String id) {
+    return ALL.stream().filter(board -> board.id().equals(id)).findFirst();
+  }
+
+  boolean hasLane(String lane) {
+    return lanes.stream().anyMatch(l -> l.id().equals(lane));
+  }
+
+  static boolean hasPerson(String id) {
+    return PEOPLE.stream().anyMatch(person -> person.id().equals(id));
+  }
+
+  static String personName(String id) {
+    return PEOPLE.stream()
+        .filter(person -> person.id().equals(id))
+        .map(Member::name)
+        .findFirst()
+        .orElse(id);
+  }
+}

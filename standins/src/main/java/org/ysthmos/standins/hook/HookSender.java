@@ -1,0 +1,98 @@
+package org.ysthmos.standins.hook;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
+import java.time.Duration;
+import java.time.InstantSource;
+import java.util.Base64;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+import javax.crypto.Mac;
+import javax.crypto.spec.SecretKeySpec;
+
+/**
+ * Sends webhooks with the headers and the signature of Standard Webhooks 1.0.0: HMAC-SHA256 over
+ * {@code id.timestamp.body}. What is not taken with a 2xx is sent again, later each time, as a form
+ * system would.
+ */
+public final class HookSender implements AutoCloseable {
+
+  private static final Logger LOG = Logger.getLogger(HookSender.class.getName());
+  private static final int TRIES = 12;
+  private static final Duration LONGEST_WAIT = Duration.ofMinutes(1);
+
+  private final HttpClient client =
+      HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(5)).build();
+  private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor();
+  private final InstantSource clock;
+
+  public HookSender(InstantSource clock) {
+    this.clock = clock;
+  }
+
+  /**
+   * Queues a webhook; returns at once.
+   *
+   * @param secret the signing secret, in Base64 behind {@code whsec_}
+   */
+  public void send(URI to, String secret, String id, String body) {
+    later.execute(() -> attempt(to, secret, id, body, 1));
+  }
+
+  private void attempt(URI to, String secret, String id, String body, int attempt) {
+    String timestamp = Long.toString(clock.instant().getEpochSecond());
+    HttpRequest request =
+        HttpRequest.newBuilder(to)
+            .timeout(Duration.ofSeconds(10))
+            .header("Content-Type", "application/json")
+            .header("webhook-id", id)
+            .header("webhook-timestamp", timestamp)
+            .header("webhook-signature", "v1," + sign(secret, id + "." + timestamp + "." + body))
+            .POST(HttpRequest.BodyPublishers.ofString(body))
+            .build();
+    try {
+      int status = client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+      if (status / 100 == 2) {
+        return;
+      }
+      LOG.log(Level.INFO, "webhook {0} answered {1}", new Object[] {id, status});
+    } catch (IOException e) {
+      LOG.log(Level.INFO, "webhook {0} not delivered: {1}", new Object[] {id, e.toString()});
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return;
+    }
+    if (attempt < TRIES) {
+      long wait = Math.min(LONGEST_WAIT.toSeconds(), 1L << attempt);
+      ScheduledFuture<?> unused =
+          later.schedule(() -> attempt(to, secret, id, body, attempt + 1), wait, TimeUnit.SECONDS);
+    }
+  }
+
+  static String sign(String secret, String content) {
+    try {
+      byte[] key = Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
+      Mac mac = Mac.getInstance("HmacSHA256");
+      mac.init(new SecretKeySpec(key, "HmacSHA256"));
+      return Base64.getEncoder()
+          .encodeToString(mac.doFinal(content.getBytes(StandardCharsets.UTF_8)));
+    } catch (GeneralSecurityException e) {
+      throw new IllegalStateException("a webhook cannot be signed", e);
+    }
+  }
+
+  @Override
+  public void close() {
+    later.shutdownNow();
+    client.close();
+  }
+}

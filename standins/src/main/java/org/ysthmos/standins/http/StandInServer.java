@@ -1,0 +1,187 @@
+package org.ysthmos.standins.http;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Executors;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+
+/**
+ * An HTTP server on loopback for one stand-in. Every stand-in publishes {@code /openapi.json} and
+ * takes faults at {@code /control/faults}.
+ */
+public final class StandInServer implements AutoCloseable {
+
+  private static final Logger LOG = Logger.getLogger(StandInServer.class.getName());
+  private static final int LARGEST_BODY = 1 << 20;
+
+  private final HttpServer server;
+  private final Routes routes;
+  private final Faults faults = new Faults();
+  private final String token;
+
+  /**
+   * @param port 0 for any free port
+   * @param token what callers of a signed-in route send as bearer token
+   * @throws IOException if the port cannot be opened
+   */
+  public StandInServer(int port, String token, String openApi, Routes routes) throws IOException {
+    this.token = token;
+    this.routes = routes;
+    routes.open("GET", "/openapi.json", request -> Reply.of(200, "application/json", openApi));
+    routes.open("GET", "/control/faults", request -> Reply.json(200, faults.list()));
+    routes.open(
+        "POST",
+        "/control/faults",
+        request -> {
+          faults.add(request.json());
+          return Reply.empty();
+        });
+    routes.open(
+        "DELETE",
+        "/control/faults",
+        request -> {
+          faults.clear();
+          return Reply.empty();
+        });
+    server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
+    server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
+    server.createContext("/", this::serve);
+  }
+
+  public void start() {
+    server.start();
+  }
+
+  public int port() {
+    return server.getAddress().getPort();
+  }
+
+  @Override
+  public void close() {
+    server.stop(0);
+  }
+
+  private void serve(HttpExchange exchange) throws IOException {
+    String method = exchange.getRequestMethod();
+    String path = exchange.getRequestURI().getPath();
+    try (exchange) {
+      Optional<Faults.Fault> fault = faults.take(method, path);
+      if (fault.isPresent() && before(fault.get(), exchange)) {
+        return;
+      }
+      Reply reply = answer(exchange, method, path);
+      if (fault.isPresent() && fault.get().kind() == Faults.Kind.ANSWER_LOST) {
+        return;
+      }
+      send(exchange, reply);
+    }
+  }
+
+  /** Carries out a fault that comes before the work; true if nothing more is to be done. */
+  private static boolean before(Faults.Fault fault, HttpExchange exchange) throws IOException {
+    switch (fault.kind()) {
+      case DOWN -> {}
+      case ERROR -> send(exchange, new Refusal(500, "something broke here").reply());
+      case FORBIDDEN -> send(exchange, new Refusal(403, "this account may not do that").reply());
+      case TOO_MANY ->
+          send(exchange, Refusal.tooMany("too many calls", fault.pause().toSeconds()).reply());
+      case SLOW -> {
+        rest(fault.pause());
+        return false;
+      }
+      case ANSWER_LOST -> {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static void rest(Duration wait) {
+    try {
+      Thread.sleep(wait);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private Reply answer(HttpExchange exchange, String method, String path) {
+    try {
+      List<Routes.Match> matches = routes.matching(path);
+      if (matches.isEmpty()) {
+        throw new Refusal(404, "nothing is at " + path);
+      }
+      Routes.Match match =
+          matches.stream()
+              .filter(m -> m.route().method().equals(method))
+              .findFirst()
+              .orElseThrow(() -> new Refusal(405, method + " is not taken at " + path));
+      Request request = request(exchange, match.slots());
+      if (match.route().needsToken() && !hasToken(request)) {
+        throw new Refusal(401, "sign in with a bearer token");
+      }
+      return match.route().handler().answer(request);
+    } catch (Refusal refusal) {
+      return refusal.reply();
+    } catch (RuntimeException | IOException e) {
+      LOG.log(Level.WARNING, method + " " + path, e);
+      return new Refusal(500, "something broke here").reply();
+    }
+  }
+
+  private boolean hasToken(Request request) {
+    return request.header("Authorization").filter(("Bearer " + token)::equals).isPresent();
+  }
+
+  private static Request request(HttpExchange exchange, Map<String, String> slots)
+      throws IOException {
+    try (InputStream in = exchange.getRequestBody()) {
+      byte[] body = in.readNBytes(LARGEST_BODY);
+      String query = Optional.ofNullable(exchange.getRequestURI().getRawQuery()).orElse("");
+      return new Request(
+          exchange.getRequestMethod(),
+          slots,
+          Request.parameters(query),
+          exchange.getRequestHeaders(),
+          body);
+    }
+  }
+
+  private static void send(HttpExchange exchange, Reply reply) throws IOException {
+    reply.headers().forEach((name, value) -> exchange.getResponseHeaders().set(name, value));
+    exchange.sendResponseHeaders(
+        reply.status(), reply.body().length == 0 ? -1 : reply.body().length);
+    if (reply.body().length > 0) {
+      exchange.getResponseBody().write(reply.body());
+    }
+  }
+
+  /** Text made safe to stand in a page. */
+  public static String escape(String text) {
+    return text.replace("&", "&amp;")
+        .replace("<", "&lt;")
+        .replace(">", "&gt;")
+        .replace("\"", "&quot;");
+  }
+
+  /** Reads a text file of this module, such as an OpenAPI description. */
+  public static String resource(String name) {
+    try (InputStream in = StandInServer.class.getResourceAsStream(name)) {
+      if (in == null) {
+        throw new IllegalStateException("the stand-in lacks its file " + name);
+      }
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    } catch (IOException e) {
+      throw new IllegalStateException("the stand-in cannot read its file " + name, e);
+    }
+  }
+}
