@@ -57,7 +57,7 @@ CREATE TABLE trace (
   match_hash VARCHAR(64),
   target_record VARCHAR(512),
   failure_kind VARCHAR(32),
-  failure_text VARCHAR(2000),
+  reason VARCHAR(2000),
   resend_of VARCHAR(32),
   resent BOOLEAN NOT NULL,
   search_text VARCHAR(4000) NOT NULL,

@@ -124,7 +124,7 @@ public final class SystemReader {
     node.group()
         .forEach(
             (key, field) -> {
-              field.only("name", "type", "required", "longest", "choices");
+              field.only("name", "type", "required", "longest", "names");
               DocumentNode type = field.need("type");
               fields.add(
                   new FieldShape(
@@ -138,9 +138,15 @@ public final class SystemReader {
                           .get("longest")
                           .map(n -> OptionalInt.of(n.wholeNumber()))
                           .orElse(OptionalInt.empty()),
-                      field.get("choices").map(SystemReader::texts).orElse(List.of())));
+                      field.get("names").map(SystemReader::names).orElse(Map.of())));
             });
     return fields;
+  }
+
+  private static Map<String, String> names(DocumentNode node) {
+    Map<String, String> names = new LinkedHashMap<>();
+    node.group().forEach((key, name) -> names.put(key, name.text()));
+    return names;
   }
 
   private static List<String> texts(DocumentNode node) {

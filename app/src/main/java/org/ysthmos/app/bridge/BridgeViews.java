@@ -135,8 +135,12 @@ final class BridgeViews {
       case Source.Always always ->
           List.of(
               new Piece("words", "always ", ""),
-              new Piece("fixed", String.join(", ", always.written()), ""));
+              new Piece("fixed", named(field, always.written()), ""));
     };
+  }
+
+  private static String named(CompiledField field, List<String> keys) {
+    return String.join(", ", keys.stream().map(field.target()::nameOf).toList());
   }
 
   private static List<Piece> fields(CompiledField field) {

@@ -4,7 +4,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +20,7 @@ import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.watch.LiveFeed;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.failure.Failure;
@@ -117,11 +117,7 @@ class DeliveryWriter {
   void failed(Carried carried, Failure failure) {
     Instant now = clock.instant();
     Line given =
-        plain(
-            now,
-            Mark.FAILED,
-            "Given up: " + failure.kind().words(),
-            failure.message() + failure.remedy().map(r -> ". " + r).orElse(""));
+        plain(now, Mark.FAILED, "Given up: " + failure.kind().words(), Words.sentence(failure));
     store(
         carried,
         story -> story.with(given),
@@ -151,8 +147,8 @@ class DeliveryWriter {
               delivery.traceId(),
               delivery.tries(),
               record == null ? trace(delivery).targetRecord() : record,
-              failure == null ? null : word(failure.kind()),
-              failure == null ? null : sentence(failure),
+              failure == null ? null : Words.word(failure.kind()),
+              failure == null ? null : Words.sentence(failure),
               codec.write(ending.apply(story)));
           rest.run();
         });
@@ -204,14 +200,5 @@ class DeliveryWriter {
     return Optional.ofNullable(traces.find(delivery.traceId()))
         .orElseThrow(
             () -> new IllegalStateException("a delivery without its trace: " + delivery.id()));
-  }
-
-  private static String sentence(Failure failure) {
-    String text = failure.message() + failure.remedy().map(r -> ". " + r).orElse("");
-    return text.length() <= 2000 ? text : text.substring(0, 1999) + "…";
-  }
-
-  private static String word(Enum<?> constant) {
-    return constant.name().toLowerCase(Locale.ROOT).replace('_', '-');
   }
 }

@@ -3,6 +3,7 @@ package org.ysthmos.app.dispatch;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
@@ -28,7 +29,7 @@ final class DecisionWords {
       case CREATE, UPDATE ->
           counted(decision.explanation().tests().size(), "test") + " met, " + fields(decision);
       case UNCHANGED -> counted(decision.task().size(), "field") + " compared";
-      case PASSED_BY -> capital(decision.because());
+      case PASSED_BY -> capital(decision.because()) + ".";
       case FAILED -> failures(decision.failures());
     };
   }
@@ -39,9 +40,7 @@ final class DecisionWords {
   }
 
   private static String failures(List<Failure> failures) {
-    return failures.stream()
-        .map(f -> f.message() + f.remedy().map(r -> ". " + r).orElse(""))
-        .collect(Collectors.joining(". "));
+    return failures.stream().map(Words::sentence).collect(Collectors.joining(" "));
   }
 
   private static String capital(String sentence) {

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.courier.DeliveryMapper;
@@ -19,6 +20,7 @@ import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.watch.LiveFeed;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -151,14 +153,14 @@ class DecisionWriter {
         deciding.trace().id(),
         deciding.bridge().number(),
         done ? "done" : "delivering",
-        word(decision.verdict()),
+        Words.word(decision.verdict()),
         done ? clock.instant() : null,
         title(deciding),
-        decision.key().map(MatchKey::text).map(DecisionWriter::limited).orElse(null),
+        decision.key().map(MatchKey::text).map(text -> Words.limited(text, 1000)).orElse(null),
         decision.key().map(MatchKey::hash).orElse(null),
         deciding.world().seen().state().flatMap(s -> s.target()).orElse(null),
-        failure.map(f -> word(f.kind())).orElse(null),
-        failure.map(DecisionWriter::sentence).orElse(null),
+        failure.map(f -> Words.word(f.kind())).orElse(null),
+        failure.map(Words::sentence).orElse(reason(decision)),
         searchText(deciding),
         codec.write(story));
   }
@@ -193,7 +195,7 @@ class DecisionWriter {
         title == null || title.display().isBlank()
             ? deciding.bridge().source().recordWord() + " " + deciding.event().record()
             : title.display();
-    return text.length() <= 300 ? text : text.substring(0, 299) + "…";
+    return Words.limited(text, 300);
   }
 
   private static String searchText(Deciding deciding) {
@@ -208,21 +210,11 @@ class DecisionWriter {
                 .map(Value::display)
                 .collect(Collectors.joining(" ")),
             deciding.world().records().toString());
-    String lower = text.toLowerCase(Locale.ROOT);
-    return lower.length() <= 4000 ? lower : lower.substring(0, 4000);
+    return Words.limited(text.toLowerCase(Locale.ROOT), 4000);
   }
 
-  private static String limited(String text) {
-    return text.length() <= 1000 ? text : text.substring(0, 999) + "…";
-  }
-
-  static String sentence(Failure failure) {
-    String text = failure.message() + failure.remedy().map(r -> ". " + r).orElse("");
-    return text.length() <= 2000 ? text : text.substring(0, 1999) + "…";
-  }
-
-  static String word(Enum<?> constant) {
-    return constant.name().toLowerCase(Locale.ROOT).replace('_', '-');
+  private static @Nullable String reason(Decision decision) {
+    return decision.because().isEmpty() ? null : DecisionWords.detail(decision);
   }
 
   /** Puts a trace back without counting a try. */
@@ -232,7 +224,7 @@ class DecisionWriter {
         trace.tries(),
         until,
         trace.failureKind(),
-        trace.failureText(),
+        trace.reason(),
         traces.story(trace.id()).story());
   }
 
@@ -252,8 +244,8 @@ class DecisionWriter {
         deciding.trace().id(),
         deciding.trace().tries() + 1,
         clock.instant().plus(pause),
-        word(failure.kind()),
-        sentence(failure),
+        Words.word(failure.kind()),
+        Words.sentence(failure),
         codec.write(told(deciding).with(waiting)));
     feed.changed(deciding.trace().bridgeId(), deciding.trace().id());
   }

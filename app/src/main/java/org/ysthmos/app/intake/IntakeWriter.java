@@ -19,6 +19,7 @@ import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.StoryCodec;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceStory;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 
@@ -135,8 +136,7 @@ public class IntakeWriter implements SmartLifecycle {
 
   private static String searchText(EventRow event) {
     String text = event.id() + " " + event.sourceId() + " " + event.recordId();
-    String lower = text.toLowerCase(Locale.ROOT);
-    return lower.length() <= LONGEST_SEARCH_TEXT ? lower : lower.substring(0, LONGEST_SEARCH_TEXT);
+    return Words.limited(text.toLowerCase(Locale.ROOT), LONGEST_SEARCH_TEXT);
   }
 
   private static TraceStory received(EventRow event, BridgeVersion bridge) {

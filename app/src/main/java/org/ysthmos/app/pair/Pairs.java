@@ -12,6 +12,7 @@ import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.event.Event;
@@ -63,7 +64,7 @@ public class Pairs {
           new PairRow(
               key.bridge(),
               key.hash(),
-              shorten(key.text()),
+              Words.limited(key.text(), 1000),
               event.system(),
               event.collection(),
               event.record(),
@@ -78,10 +79,6 @@ public class Pairs {
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
     }
-  }
-
-  private static String shorten(String text) {
-    return text.length() <= 1000 ? text : text.substring(0, 999) + "…";
   }
 
   /** Writes down that the task exists, before anything else is asked of its system. */

@@ -35,15 +35,16 @@ public final class StoryWriter {
 
   private static Field field(Explanation.Lineage lineage) {
     return new Field(
-        lineage.field(),
-        lineage.name(),
+        lineage.target().key(),
+        lineage.target().name(),
         lineage.sources().stream()
             .map(s -> new Source(s.address(), s.name(), s.where(), value(s.value())))
             .toList(),
         value(lineage.start()),
         lineage.steps().stream().map(s -> new Step(s.sentence(), value(s.value()))).toList(),
         value(lineage.result()),
-        "");
+        "",
+        lineage.target().names());
   }
 
   private static Value value(Computed computed) {

@@ -44,6 +44,7 @@ class TraceController {
   /**
    * One trace in a list.
    *
+   * @param reason why it failed or passed by; empty otherwise
    * @param tries how many times it was tried so far
    * @param millis from arrival to the end
    */
@@ -57,7 +58,7 @@ class TraceController {
       String record,
       String target,
       String failureKind,
-      String failure,
+      String reason,
       int tries,
       Instant receivedAt,
       @Schema(nullable = true) @Nullable Long millis,
@@ -176,7 +177,7 @@ class TraceController {
         record,
         text(row.targetRecord()),
         text(row.failureKind()).replace('-', ' '),
-        text(row.failureText()),
+        text(row.reason()),
         row.tries() + 1,
         row.receivedAt(),
         finished == null ? null : Duration.between(row.receivedAt(), finished).toMillis(),

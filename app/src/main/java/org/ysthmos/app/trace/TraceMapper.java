@@ -17,7 +17,7 @@ public interface TraceMapper {
       """
       t.seq, t.id, t.event_id, t.bridge_id, t.bridge_version, t.order_key, t.state, t.verdict,
       t.tries, t.not_before, t.received_at, t.finished_at, t.title, t.match_text, t.match_hash,
-      t.target_record, t.failure_kind, t.failure_text, t.resend_of, t.resent
+      t.target_record, t.failure_kind, t.reason, t.resend_of, t.resent
       """;
 
   @Insert(
@@ -78,7 +78,7 @@ public interface TraceMapper {
   @Update(
       """
       UPDATE trace SET state = 'waiting', tries = #{tries}, not_before = #{notBefore},
-        failure_kind = #{failureKind}, failure_text = #{failureText}, story = #{story}
+        failure_kind = #{failureKind}, reason = #{reason}, story = #{story}
       WHERE id = #{id}
       """)
   void postpone(
@@ -86,7 +86,7 @@ public interface TraceMapper {
       @Param("tries") int tries,
       @Param("notBefore") Instant notBefore,
       @Param("failureKind") @Nullable String failureKind,
-      @Param("failureText") @Nullable String failureText,
+      @Param("reason") @Nullable String reason,
       @Param("story") byte[] story);
 
   /** What a decision says of a trace. */
@@ -101,7 +101,7 @@ public interface TraceMapper {
       @Nullable String matchHash,
       @Nullable String targetRecord,
       @Nullable String failureKind,
-      @Nullable String failureText,
+      @Nullable String reason,
       String searchText,
       byte[] story) {}
 
@@ -110,7 +110,7 @@ public interface TraceMapper {
       UPDATE trace SET bridge_version = #{bridgeVersion}, state = #{state}, verdict = #{verdict},
         finished_at = #{finishedAt}, title = #{title}, match_text = #{matchText},
         match_hash = #{matchHash}, target_record = #{targetRecord}, failure_kind = #{failureKind},
-        failure_text = #{failureText}, search_text = #{searchText}, story = #{story}
+        reason = #{reason}, search_text = #{searchText}, story = #{story}
       WHERE id = #{id}
       """)
   void decided(Decided decided);
@@ -118,7 +118,7 @@ public interface TraceMapper {
   @Update(
       """
       UPDATE trace SET tries = #{tries}, target_record = #{targetRecord},
-        failure_kind = #{failureKind}, failure_text = #{failureText}, story = #{story}
+        failure_kind = #{failureKind}, reason = #{reason}, story = #{story}
       WHERE id = #{id}
       """)
   void tried(
@@ -126,7 +126,7 @@ public interface TraceMapper {
       @Param("tries") int tries,
       @Param("targetRecord") @Nullable String targetRecord,
       @Param("failureKind") @Nullable String failureKind,
-      @Param("failureText") @Nullable String failureText,
+      @Param("reason") @Nullable String reason,
       @Param("story") byte[] story);
 
   @Update(

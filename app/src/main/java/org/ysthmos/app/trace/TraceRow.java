@@ -22,6 +22,6 @@ public record TraceRow(
     @Nullable String matchHash,
     @Nullable String targetRecord,
     @Nullable String failureKind,
-    @Nullable String failureText,
+    @Nullable String reason,
     @Nullable String resendOf,
     boolean resent) {}

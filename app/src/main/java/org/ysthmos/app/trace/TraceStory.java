@@ -59,6 +59,7 @@ public record TraceStory(
    * The way of one target field.
    *
    * @param stored the value as the target says it keeps it; empty until it did
+   * @param names what people call the keys that the value may hold
    */
   public record Field(
       String field,
@@ -67,7 +68,8 @@ public record TraceStory(
       Value start,
       List<Step> steps,
       Value result,
-      String stored) {}
+      String stored,
+      Map<String, String> names) {}
 
   /** A source field and what it held. */
   public record Source(String address, String name, String where, Value value) {}
@@ -110,7 +112,8 @@ public record TraceStory(
                         f.start(),
                         f.steps(),
                         f.result(),
-                        stored.getOrDefault(f.field(), f.stored())))
+                        stored.getOrDefault(f.field(), f.stored()),
+                        f.names()))
             .toList();
     return new TraceStory(lines, told, tests, warnings);
   }

@@ -125,7 +125,7 @@ class WatchController {
               row.failureKind().replace('-', ' '),
               row.traces(),
               row.oldest(),
-              row.failureText()));
+              row.reason()));
     }
     return list;
   }

@@ -21,7 +21,7 @@ interface WatchMapper {
 
   /** Failures that nobody has dealt with yet, of one bridge and kind. */
   record FailedRow(
-      String bridgeId, String failureKind, int traces, Instant oldest, String failureText) {}
+      String bridgeId, String failureKind, int traces, Instant oldest, String reason) {}
 
   @Select(
       """
@@ -52,7 +52,7 @@ interface WatchMapper {
   @Select(
       """
       SELECT bridge_id, failure_kind, COUNT(*) AS traces, MIN(received_at) AS oldest,
-        MAX(failure_text) AS failure_text
+        MAX(reason) AS reason
       FROM trace WHERE received_at >= #{since} AND verdict = 'failed' AND resent = FALSE
       GROUP BY bridge_id, failure_kind ORDER BY COUNT(*) DESC, bridge_id, failure_kind
       """)

@@ -298,12 +298,7 @@ public final class Decider {
                           field.rule().steps().get(at.step()).sentence(), at.computed()))
               .toList();
       return new Explanation.Lineage(
-          field.target().key(),
-          field.target().name(),
-          sources,
-          way.getFirst().computed(),
-          steps,
-          result);
+          field.target(), sources, way.getFirst().computed(), steps, result);
     }
   }
 

@@ -2,6 +2,7 @@ package org.ysthmos.core.decide;
 
 import java.util.List;
 import org.ysthmos.core.condition.CompiledCondition.TestResult;
+import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Computed;
 
 /**
@@ -17,13 +18,11 @@ public record Explanation(List<TestResult> tests, List<Lineage> fields) {
   /**
    * From the source fields over each step to what the target gets.
    *
-   * @param field the key of the target field
    * @param start what the chain started from
    * @param result what came out, fitted to the target
    */
   public record Lineage(
-      String field,
-      String name,
+      FieldShape target,
       List<SourceValue> sources,
       Computed start,
       List<StepValue> steps,

@@ -3,7 +3,6 @@ package org.ysthmos.core.rule;
 import java.util.List;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Chain;
-import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
@@ -38,12 +37,6 @@ public record CompiledField(FieldShape target, FieldRule rule, CompiledSource so
                   .formatted(text.text().length(), target.longest().getAsInt()),
               text.text(),
               "Add a step that shortens it, then send again");
-      case Choice choice
-          when !target.choices().isEmpty() && !target.choices().contains(choice.key()) ->
-          new Problem(
-              "“" + choice.key() + "” is none of " + String.join(", ", target.choices()),
-              choice.key(),
-              "Use one of these, then send again");
       default -> value;
     };
   }

@@ -1,6 +1,6 @@
 package org.ysthmos.core.shape;
 
-import java.util.List;
+import java.util.Map;
 import java.util.OptionalInt;
 import org.ysthmos.core.value.ValueType;
 
@@ -11,7 +11,7 @@ import org.ysthmos.core.value.ValueType;
  * @param name what people call it
  * @param required whether a record cannot be made without it
  * @param longest the most characters the system keeps of a text, counted in UTF-16 code units
- * @param choices the keys of the known set for a choice; empty where the set is not known
+ * @param names what people call the keys of choices or people, as far as they are known
  */
 public record FieldShape(
     String key,
@@ -19,13 +19,18 @@ public record FieldShape(
     ValueType type,
     boolean required,
     OptionalInt longest,
-    List<String> choices) {
+    Map<String, String> names) {
 
   public FieldShape {
-    choices = List.copyOf(choices);
+    names = Map.copyOf(names);
   }
 
   public static FieldShape of(String key, String name, ValueType type) {
-    return new FieldShape(key, name, type, false, OptionalInt.empty(), List.of());
+    return new FieldShape(key, name, type, false, OptionalInt.empty(), Map.of());
+  }
+
+  /** What people call a key, or the key itself where that is not known. */
+  public String nameOf(String key) {
+    return names.getOrDefault(key, key);
   }
 }

@@ -63,7 +63,7 @@ public record ReadDay(String pattern, Locale locale) implements Step {
 
   @Override
   public String sentence() {
-    return "read as a day written " + pattern + " in " + locale.getDisplayName(Locale.ENGLISH);
+    return "read as a day written “" + pattern + "” in " + locale.getDisplayName(Locale.ENGLISH);
   }
 
   @Override
@@ -80,7 +80,7 @@ public record ReadDay(String pattern, Locale locale) implements Step {
         return new Day(LocalDate.parse(text, formatter));
       } catch (DateTimeParseException notThisWay) {
         return new Problem(
-            "“%s” is no day written %s in %s"
+            "“%s” is no day written “%s” in %s"
                 .formatted(text, pattern, locale.getDisplayName(Locale.ENGLISH)),
             text,
             "Correct the date at its source, or change how the bridge reads the day, then send"

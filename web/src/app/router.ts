@@ -1,0 +1,46 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/watch' },
+    {
+      path: '/watch',
+      name: 'watch',
+      component: () => import('@/features/watch').then((m) => m.WatchPage),
+      meta: { title: 'Watch' },
+    },
+    {
+      path: '/bridges',
+      name: 'bridges',
+      component: () => import('@/features/bridges').then((m) => m.BridgesPage),
+      meta: { title: 'Bridges' },
+    },
+    {
+      path: '/bridges/:id',
+      name: 'bridge',
+      component: () => import('@/features/bridges').then((m) => m.BridgePage),
+      props: true,
+      meta: { title: 'Bridge' },
+    },
+    {
+      path: '/traces',
+      name: 'traces',
+      component: () => import('@/features/traces').then((m) => m.TracesPage),
+      meta: { title: 'Traces' },
+    },
+    {
+      path: '/traces/:id',
+      name: 'trace',
+      component: () => import('@/features/traces').then((m) => m.TracePage),
+      props: true,
+      meta: { title: 'Trace' },
+    },
+    { path: '/:rest(.*)*', component: () => import('./MissingPage.vue'), meta: { title: '' } },
+  ],
+})
+
+router.afterEach((to) => {
+  const title = String(to.meta.title ?? '')
+  document.title = title ? `${title} · Ysthmos` : 'Ysthmos'
+})

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { watch } from 'vue'
+import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime } from '@/shared/format/time'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import FieldSentence from './FieldSentence.vue'
+import { readBridge } from './api'
+
+const props = defineProps<{ id: string }>()
+const { now, zone } = useSession()
+const { data, error, loading, load } = useResource(() => readBridge(props.id))
+watch(
+  () => props.id,
+  () => void load(),
+  { immediate: true },
+)
+</script>
+
+<template>
+  <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+  <template v-if="data">
+    <div class="top">
+      <h1>{{ data.bridge.name }}</h1>
+      <span class="pill">live, version {{ data.bridge.version }}</span>
+      <span class="mid">{{ data.bridge.purpose }}</span>
+      <span class="gap"></span>
+      <RouterLink class="btn" :to="{ name: 'traces', query: { bridge: data.bridge.id } }"
+        >Its traces</RouterLink
+      >
+    </div>
+    <div class="shores">
+      <section class="arriving" aria-labelledby="arriving">
+        <h2 id="arriving">Arriving</h2>
+        <p>
+          <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
+        </p>
+        <p class="mid">when one is {{ data.events.join(' or ') }}</p>
+        <template v-for="lookup in data.lookups" :key="lookup.name">
+          <h3>Looked up</h3>
+          <p>{{ lookup.sentence }}</p>
+          <p class="mid">{{ lookup.ifNone }}</p>
+        </template>
+        <h3>The same thing</h3>
+        <p>
+          when <b>{{ data.matchKey.join(' and ') }}</b> is the same
+        </p>
+      </section>
+      <section class="rules" aria-labelledby="rules">
+        <h2 id="rules">Only when</h2>
+        <ul v-if="data.conditions.length">
+          <li v-for="condition in data.conditions" :key="condition">{{ condition }}</li>
+        </ul>
+        <p v-else class="mid">always</p>
+        <h2>
+          Fields <small>{{ data.fields.length }} rules</small>
+        </h2>
+        <FieldSentence v-for="field in data.fields" :key="field.field" :field="field" />
+      </section>
+      <section class="leaving" aria-labelledby="leaving">
+        <h2 id="leaving">Leaving</h2>
+        <p>
+          <b>{{ data.targetCollection }}</b> of {{ data.bridge.target }}
+        </p>
+        <p class="mid">{{ data.ceiling }}</p>
+        <h3>Live since</h3>
+        <p>{{ dayAndTime(data.bridge.since, now, zone) }}</p>
+        <details>
+          <summary>The bridge as a document</summary>
+          <pre tabindex="0">{{ data.document }}</pre>
+        </details>
+      </section>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 10px 20px;
+  border-bottom: 1px solid var(--line-2);
+}
+.top h1,
+.top .btn {
+  white-space: nowrap;
+}
+.pill {
+  color: var(--kelp);
+}
+.gap {
+  flex: 1;
+}
+.shores {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 248px minmax(0, 1fr) 320px;
+  min-height: 0;
+}
+section {
+  padding: 14px 18px;
+  overflow: auto;
+}
+.arriving {
+  background: var(--sand);
+  border-right: 1px solid var(--line);
+}
+.leaving {
+  background: var(--tide);
+  border-left: 1px solid var(--tide-line);
+}
+h3 {
+  font-size: 13px;
+  font-weight: 650;
+  color: var(--ink-2);
+  margin: 16px 0 2px;
+}
+ul {
+  list-style: none;
+  margin: 0 0 18px;
+  padding: 0;
+}
+li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+}
+details {
+  margin-top: 18px;
+}
+summary {
+  cursor: pointer;
+  color: var(--kelp);
+  font-weight: 600;
+}
+pre {
+  font: 12px/17px var(--mono);
+  white-space: pre-wrap;
+  background: var(--panel);
+  border: 1px solid var(--tide-line);
+  border-radius: 4px;
+  padding: 8px 10px;
+}
+</style>

@@ -1,0 +1,8 @@
+import { get, type Schemas } from '@/shared/http/client'
+
+export type BridgeSummary = Schemas['BridgeSummary']
+export type BridgeView = Schemas['BridgeView']
+export type FieldView = Schemas['FieldView']
+
+export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
+export const readBridge = (id: string) => get<BridgeView>(`/api/bridges/${encodeURIComponent(id)}`)

@@ -1,0 +1,2 @@
+export { default as BridgesPage } from './BridgesPage.vue'
+export { default as BridgePage } from './BridgePage.vue'

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { onChange } from '@/shared/composables/live'
+import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime, fullTime } from '@/shared/format/time'
+import { ordinal } from '@/shared/format/words'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictText from '@/shared/ui/VerdictText.vue'
+import FieldWays from './FieldWays.vue'
+import StoryLines from './StoryLines.vue'
+import { readTrace, sendAgain } from './api'
+
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const { now, zone } = useSession()
+const { data, error, loading, load } = useResource(() => readTrace(props.id))
+const refused = ref('')
+const sending = ref(false)
+
+const trace = computed(() => data.value?.trace)
+
+watch(
+  () => props.id,
+  () => {
+    data.value = null
+    refused.value = ''
+    void load()
+  },
+  { immediate: true },
+)
+onChange(
+  (change) => change.trace === props.id,
+  () => void load(),
+)
+
+async function again() {
+  sending.value = true
+  try {
+    const fresh = await sendAgain(props.id)
+    await router.push({ name: 'trace', params: { id: fresh.trace } })
+  } catch (e) {
+    refused.value = (e as Error).message
+  } finally {
+    sending.value = false
+  }
+}
+</script>
+
+<template>
+  <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+  <template v-if="data && trace">
+    <div class="top">
+      <h1>{{ trace.title }}</h1>
+      <VerdictText :verdict="trace.verdict" class="said">
+        <template v-if="trace.tries > 1">, {{ ordinal(trace.tries) }} try</template>
+      </VerdictText>
+      <span class="mid nowrap" :title="`${fullTime(trace.receivedAt, zone)} ${zone}`">
+        <RouterLink :to="{ name: 'bridge', params: { id: trace.bridge } }">{{
+          trace.bridgeName
+        }}</RouterLink><template v-if="trace.version !== null"
+          >, version {{ trace.version }}</template
+        >, {{ dayAndTime(trace.receivedAt, now, zone) }}
+      </span>
+      <span class="gap"></span>
+      <a v-if="data.targetPage" class="btn" :href="data.targetPage" target="_blank" rel="noopener"
+        >Open task</a
+      >
+      <RouterLink v-if="data.newer" class="btn" :to="{ name: 'trace', params: { id: data.newer } }"
+        >Newer try</RouterLink
+      >
+      <button
+        v-else
+        class="btn main"
+        type="button"
+        :disabled="sending || trace.verdict === 'WAITING'"
+        @click="again"
+      >
+        Send again
+      </button>
+    </div>
+    <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
+    <p v-if="trace.reason" class="note" :class="{ bad: trace.verdict === 'FAILED' }" role="status">
+      {{ trace.reason }}
+    </p>
+    <div class="two">
+      <StoryLines :view="data" />
+      <FieldWays :view="data" />
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 10px 20px;
+  border-bottom: 1px solid var(--line-2);
+}
+h1 {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-width: 120px;
+}
+.said {
+  font-weight: 650;
+}
+.nowrap {
+  white-space: nowrap;
+}
+.gap {
+  flex: 1;
+}
+.two {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(380px, 468px);
+  min-height: 0;
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { onMounted, ref, watch } from 'vue'
+import { VERDICT_WORDS } from '@/shared/format/words'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import TraceTable from './TraceTable.vue'
+import { readBridges, type BridgeSummary } from './api'
+import { SPANS, useTraces } from './useTraces'
+
+const { filter, set, traces, next, more, load, page, failed } = useTraces()
+const bridges = ref<BridgeSummary[]>([])
+const text = ref(filter.value.text)
+const days = ref<[string, string] | null>(
+  filter.value.from ? [filter.value.from, filter.value.until || filter.value.from] : null,
+)
+
+const verdicts = [
+  ...Object.entries(VERDICT_WORDS).map(([key, words]) => ({
+    value: key.toLowerCase().replace('_', '-'),
+    words,
+  })),
+  { value: 'needs-you', words: 'failed, needs you' },
+]
+
+watch(
+  () => filter.value.text,
+  (asked) => (text.value = asked),
+)
+
+function pickDays(picked: [string, string] | null) {
+  set({ from: picked?.[0] ?? '', until: picked?.[1] ?? '' })
+}
+
+onMounted(async () => {
+  try {
+    bridges.value = await readBridges()
+  } catch {
+    // The list below says what is wrong; without names the filter is merely shorter.
+    bridges.value = []
+  }
+})
+</script>
+
+<template>
+  <div class="traces">
+    <h1 class="unseen">Traces</h1>
+    <form class="filters" role="search" aria-label="Filter traces" @submit.prevent="set({ text })">
+      <el-select
+        :model-value="filter.bridge"
+        aria-label="Bridge"
+        class="wide"
+        :empty-values="[null]"
+        @update:model-value="(bridge: string) => set({ bridge })"
+      >
+        <el-option value="" label="Every bridge" />
+        <el-option v-for="b in bridges" :key="b.id" :value="b.id" :label="b.name" />
+      </el-select>
+      <el-select
+        :model-value="filter.verdict"
+        aria-label="Verdict"
+        class="wide"
+        :empty-values="[null]"
+        @update:model-value="(verdict: string) => set({ verdict })"
+      >
+        <el-option value="" label="Every verdict" />
+        <el-option v-for="v in verdicts" :key="v.value" :value="v.value" :label="v.words" />
+      </el-select>
+      <el-select
+        v-if="!filter.from"
+        :model-value="filter.span"
+        aria-label="Time"
+        class="narrow"
+        @update:model-value="(span: string) => set({ span })"
+      >
+        <el-option v-for="(s, key) in SPANS" :key="key" :value="key" :label="s.words" />
+      </el-select>
+      <el-date-picker
+        v-model="days"
+        type="daterange"
+        value-format="YYYY-MM-DD"
+        format="D MMM YYYY"
+        start-placeholder="or from day"
+        end-placeholder="to day"
+        range-separator="–"
+        aria-label="Days"
+        class="days"
+        @update:model-value="pickDays"
+      />
+      <el-input
+        v-model="text"
+        aria-label="Any value seen"
+        placeholder="Any value seen: a name, a number, a mail address"
+        clearable
+        class="text"
+        @clear="set({ text: '' })"
+      />
+      <button class="btn" type="submit">Find</button>
+    </form>
+    <ResourceState
+      :loading="page.loading.value"
+      :error="page.error.value || failed"
+      :has="page.data.value !== null"
+      @retry="load"
+    />
+    <TraceTable v-if="page.data.value" :traces="traces" />
+    <p v-if="next !== null" class="more">
+      <button class="btn" type="button" @click="more">Show older</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.traces {
+  padding: 14px 20px;
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 10px;
+}
+.wide {
+  width: 168px;
+}
+.narrow {
+  width: 140px;
+}
+.filters :deep(.days) {
+  width: 236px;
+  flex: none;
+}
+.text {
+  flex: 1;
+  min-width: 220px;
+}
+.more {
+  padding: 14px 0;
+}
+</style>

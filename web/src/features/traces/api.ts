@@ -1,0 +1,42 @@
+import { get, post, type Schemas } from '@/shared/http/client'
+
+export type TraceList = Schemas['TracePage']
+export type TraceSummary = Schemas['TraceSummary']
+export type TraceView = Schemas['TraceView']
+export type StoryLine = Schemas['Line']
+export type FieldWay = Schemas['Field']
+export type BridgeSummary = Schemas['BridgeSummary']
+
+/** What to look for; an empty part is not asked. */
+export interface Wanted {
+  bridge: string
+  verdict: string
+  text: string
+  since: string
+  until: string
+  before: number | null
+}
+
+export function readTraces(wanted: Wanted): Promise<TraceList> {
+  const query = new URLSearchParams()
+  for (const [name, value] of Object.entries(wanted)) {
+    if (value !== '' && value !== null) query.set(name, String(value))
+  }
+  return get<TraceList>(`/api/traces?${query}`)
+}
+
+export const readTrace = (id: string) => get<TraceView>(`/api/traces/${encodeURIComponent(id)}`)
+
+export const sendAgain = (id: string) =>
+  post<Schemas['Resent']>(`/api/traces/${encodeURIComponent(id)}/resend`)
+
+export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
+
+/** Keys with what people call them: `Paths crew (bu-11)`; other texts as they are. */
+export function named(way: FieldWay, text: string): string {
+  if (Object.keys(way.names).length === 0) return text
+  return text
+    .split(', ')
+    .map((key) => (way.names[key] ? `${way.names[key]} (${key})` : key))
+    .join(', ')
+}

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { useSession } from '@/shared/composables/session'
+import { age, dayAndTime } from '@/shared/format/time'
+import { counted } from '@/shared/format/words'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import type { NeedsYou } from './api'
+
+defineProps<{ items: NeedsYou[] }>()
+const { now, zone } = useSession()
+</script>
+
+<template>
+  <section aria-labelledby="needs">
+    <h2 id="needs">Needs you <small v-if="items.length">most first</small></h2>
+    <p v-if="items.length === 0" class="calm mid">
+      Nothing waits for a person. What fails shows up here, with its cause and what to do.
+    </p>
+    <ul v-else class="needs">
+      <li v-for="item in items" :key="item.bridge + item.kind">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>{{ item.bridgeName }}</b>: {{ counted(item.traces, 'event') }} failed, {{ item.kind }}
+          <small>{{ item.text }}</small>
+        </p>
+        <span class="mono dim" :title="dayAndTime(item.oldest, now, zone)">
+          for {{ age(item.oldest, now) }}
+        </span>
+        <RouterLink
+          class="btn"
+          :to="{
+            name: 'traces',
+            query: { bridge: item.bridge, verdict: 'needs-you', span: '30d' },
+          }"
+        >
+          {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
+        </RouterLink>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin-bottom: 18px;
+}
+.calm {
+  padding: 8px 0;
+  border-top: 1px solid var(--line);
+}
+.needs {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+.needs li {
+  display: grid;
+  grid-template-columns: 16px minmax(0, 1fr) auto 128px;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 12px;
+  border-bottom: 1px solid var(--line);
+}
+.needs li:last-child {
+  border: 0;
+}
+.needs .btn {
+  justify-self: end;
+}
+small {
+  display: block;
+  color: var(--ink-2);
+  font-size: 13px;
+  line-height: 18px;
+  overflow-wrap: anywhere;
+}
+h2 small {
+  display: inline;
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { onMounted, onUnmounted } from 'vue'
+import { TraceTable } from '@/features/traces'
+import { onChange } from '@/shared/composables/live'
+import { useResource } from '@/shared/composables/resource'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import BridgeLines from './BridgeLines.vue'
+import NeedsYou from './NeedsYou.vue'
+import { readLatest, readWatch } from './api'
+
+const LATEST = 12
+const REST = 60_000
+const { data, error, loading, load } = useResource(async () => {
+  const [watch, latest] = await Promise.all([readWatch(), readLatest()])
+  return { watch, latest: latest.traces.slice(0, LATEST) }
+})
+onChange(
+  () => true,
+  () => void load(),
+)
+const timer = setInterval(() => void load(), REST)
+onMounted(() => void load())
+onUnmounted(() => clearInterval(timer))
+</script>
+
+<template>
+  <div class="watch">
+    <h1 class="unseen">Watch</h1>
+    <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+    <template v-if="data">
+      <NeedsYou :items="data.watch.needsYou" />
+      <BridgeLines :watch="data.watch" />
+      <section aria-labelledby="latest">
+        <h2 id="latest">
+          Latest
+          <small> as it comes in, <RouterLink to="/traces">all traces</RouterLink> </small>
+        </h2>
+        <p v-if="data.latest.length === 0" class="mid">
+          Nothing has come in yet. Send something in at the source, and it shows up here.
+        </p>
+        <TraceTable v-else :traces="data.latest" />
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.watch {
+  padding: 16px 20px;
+}
+</style>

@@ -1,0 +1,11 @@
+import { get, type Schemas } from '@/shared/http/client'
+
+export type Watch = Schemas['Watch']
+export type BridgeLine = Schemas['BridgeLine']
+export type Bar = Schemas['Bar']
+export type NeedsYou = Schemas['NeedsYou']
+
+export const readWatch = () => get<Watch>('/api/watch')
+
+/** The newest traces of the last week. */
+export const readLatest = () => get<Schemas['TracePage']>('/api/traces')

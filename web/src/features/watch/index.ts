@@ -1,0 +1,1 @@
+export { default as WatchPage } from './WatchPage.vue'

@@ -1,0 +1,55 @@
+import { onUnmounted, ref } from 'vue'
+
+/** A trace changed. */
+export interface Change {
+  bridge: string
+  trace: string
+}
+
+type Listener = (change: Change | null) => void
+
+const listeners = new Set<Listener>()
+const connected = ref(true)
+let source: EventSource | undefined
+
+function open() {
+  source = new EventSource('/api/live')
+  source.addEventListener('trace', (event) => {
+    const change = JSON.parse((event as MessageEvent<string>).data) as Change
+    listeners.forEach((listener) => listener(change))
+  })
+  source.onopen = () => {
+    // After a gap nobody knows what was missed, so everyone reads afresh.
+    if (!connected.value) listeners.forEach((listener) => listener(null))
+    connected.value = true
+  }
+  source.onerror = () => {
+    connected.value = false
+  }
+}
+
+export function useLive() {
+  return { connected }
+}
+
+/**
+ * Calls back when a trace changed, at most once in a while however many changes come; `null` stands
+ * for an unknown number of changes.
+ */
+export function onChange(wanted: (change: Change) => boolean, react: () => void, pause = 250) {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const listener: Listener = (change) => {
+    if ((change === null || wanted(change)) && timer === undefined) {
+      timer = setTimeout(() => {
+        timer = undefined
+        react()
+      }, pause)
+    }
+  }
+  if (source === undefined && typeof EventSource !== 'undefined') open()
+  listeners.add(listener)
+  onUnmounted(() => {
+    clearTimeout(timer)
+    listeners.delete(listener)
+  })
+}

@@ -1,0 +1,69 @@
+/** Times as people read them, always in a stated zone. */
+
+const LOCALE = 'en-GB'
+
+function parts(at: Date, zone: string, options: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat(LOCALE, { timeZone: zone, ...options }).format(at)
+}
+
+/** `Europe/Lisbon` → `Lisbon` */
+export function placeName(zone: string): string {
+  return (zone.split('/').pop() ?? zone).replaceAll('_', ' ')
+}
+
+/** `14:32:05` */
+export function timeOfDay(at: string | Date, zone: string): string {
+  return parts(new Date(at), zone, { hour: '2-digit', minute: '2-digit', second: '2-digit' })
+}
+
+/** `14:32:05.104` */
+export function preciseTime(at: string, zone: string): string {
+  return parts(new Date(at), zone, {
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+    fractionalSecondDigits: 3,
+  })
+}
+
+/** `Tue 24 Nov` and `14:32` */
+export function clockText(at: Date, zone: string): { day: string; time: string } {
+  const day = parts(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
+  return { day, time: parts(at, zone, { hour: '2-digit', minute: '2-digit' }) }
+}
+
+/** `2026-11-24 14:32:05` */
+export function fullTime(at: string, zone: string): string {
+  const date = new Date(at)
+  const day = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(date)
+  return `${day} ${timeOfDay(date, zone)}`
+}
+
+/** `today 14:32:05`, `yesterday 09:10:00`, `Mon 23 Nov 09:10:00` */
+export function dayAndTime(at: string, now: Date, zone: string): string {
+  const date = new Date(at)
+  const dayOf = (d: Date) => parts(d, zone, { year: 'numeric', month: '2-digit', day: '2-digit' })
+  const time = timeOfDay(date, zone)
+  if (dayOf(date) === dayOf(now)) return `today ${time}`
+  if (dayOf(date) === dayOf(new Date(now.getTime() - 86_400_000))) return `yesterday ${time}`
+  const day = parts(date, zone, { weekday: 'short', day: 'numeric', month: 'short' })
+  return `${day} ${time}`
+}
+
+/** `12 s`, `4 min`, `3 h`, `5 days` */
+export function age(at: string, now: Date): string {
+  const seconds = Math.max(0, Math.round((now.getTime() - new Date(at).getTime()) / 1000))
+  if (seconds < 90) return `${seconds} s`
+  if (seconds < 90 * 60) return `${Math.round(seconds / 60)} min`
+  if (seconds < 36 * 3600) return `${Math.round(seconds / 3600)} h`
+  return `${Math.round(seconds / 86_400)} days`
+}
+
+/** `0.2 ms`, `41 ms`, `3.02 s`, `4 min` from microseconds */
+export function span(micros: number): string {
+  if (micros < 1000) return `${(micros / 1000).toFixed(1)} ms`
+  const millis = micros / 1000
+  if (millis < 1000) return `${Math.round(millis)} ms`
+  if (millis < 120_000) return `${(millis / 1000).toFixed(2)} s`
+  return `${Math.round(millis / 60_000)} min`
+}

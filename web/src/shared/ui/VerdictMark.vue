@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+/** Our own marks: one size, one stroke, always with the word beside them. */
+type Shape = 'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'done'
+
+const props = defineProps<{ kind: string }>()
+
+const SHAPES: Record<Shape, { colour: string; path: string }> = {
+  create: { colour: 'var(--kelp)', path: 'M8 3v10M3 8h10' },
+  update: { colour: 'var(--changed)', path: 'M3 9c2-5 8-5 10-1M13 4v4H9' },
+  unchanged: { colour: 'var(--ink-3)', path: 'M3 6h10M3 10h10' },
+  passed: { colour: 'var(--ink-3)', path: 'M3.500 8a4.500 4.500 0 1 0 9 0a4.500 4.500 0 1 0-9 0' },
+  failed: { colour: 'var(--failed)', path: 'M4 4l8 8M12 4l-8 8' },
+  waiting: { colour: 'var(--ink-3)', path: 'M3.500 8h.01M8 8h.01M12.500 8h.01' },
+  done: { colour: 'var(--kelp)', path: 'M3.500 8.500l3 3 6-7' },
+}
+
+const KINDS: Record<string, Shape> = {
+  CREATE: 'create',
+  UPDATE: 'update',
+  UNCHANGED: 'unchanged',
+  PASSED_BY: 'passed',
+  FAILED: 'failed',
+  WAITING: 'waiting',
+  DONE: 'done',
+}
+
+const shape = computed(() => SHAPES[KINDS[props.kind] ?? 'done'])
+</script>
+
+<template>
+  <svg
+    class="mark"
+    width="16"
+    height="16"
+    viewBox="0 0 16 16"
+    fill="none"
+    :stroke="shape.colour"
+    :stroke-width="kind === 'WAITING' ? 2.6 : 1.8"
+    stroke-linecap="round"
+    stroke-linejoin="round"
+    aria-hidden="true"
+  >
+    <path :d="shape.path" />
+  </svg>
+</template>
+
+<style scoped>
+.mark {
+  flex: none;
+  vertical-align: -3px;
+}
+</style>

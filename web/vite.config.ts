@@ -1,0 +1,25 @@
+import vue from '@vitejs/plugin-vue'
+import { fileURLToPath } from 'node:url'
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
+import Components from 'unplugin-vue-components/vite'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [
+    vue(),
+    Components({
+      dirs: [],
+      dts: 'src/components.d.ts',
+      resolvers: [ElementPlusResolver({ importStyle: 'css' })],
+    }),
+  ],
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  build: { outDir: 'target/classes/static', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  server: { proxy: { '/api': 'http://127.0.0.1:8470' } },
+  test: {
+    environment: 'jsdom',
+    server: { deps: { inline: ['element-plus'] } },
+    include: ['src/**/*.spec.ts'],
+    reporters: ['default'],
+  },
+})
