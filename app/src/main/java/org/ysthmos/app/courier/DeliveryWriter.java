@@ -65,6 +65,7 @@ class DeliveryWriter {
     transaction.executeWithoutResult(
         status -> {
           deliveries.made(delivery.id(), record);
+          traces.made(delivery.traceId(), record);
           pairs.made(delivery.bridgeId(), delivery.matchHash(), record);
         });
   }
@@ -85,7 +86,6 @@ class DeliveryWriter {
     store(
         carried,
         story -> story.with(kept).withStored(delivered.stored()),
-        delivered.record(),
         null,
         () -> {
           deliveries.finish(delivery.id(), "done");
@@ -109,7 +109,6 @@ class DeliveryWriter {
     store(
         carried,
         story -> story.with(waiting),
-        null,
         failure,
         () -> deliveries.again(carried.delivery().id(), uncertain, next));
   }
@@ -121,7 +120,6 @@ class DeliveryWriter {
     store(
         carried,
         story -> story.with(given),
-        null,
         failure,
         () -> {
           deliveries.finish(carried.delivery().id(), "failed");
@@ -133,7 +131,6 @@ class DeliveryWriter {
   private void store(
       Carried carried,
       java.util.function.UnaryOperator<TraceStory> ending,
-      @Nullable String record,
       @Nullable Failure failure,
       Runnable rest) {
     DeliveryRow delivery = carried.delivery();
@@ -146,7 +143,6 @@ class DeliveryWriter {
           traces.tried(
               delivery.traceId(),
               delivery.tries(),
-              record == null ? trace(delivery).targetRecord() : record,
               failure == null ? null : Words.word(failure.kind()),
               failure == null ? null : Words.sentence(failure),
               codec.write(ending.apply(story)));

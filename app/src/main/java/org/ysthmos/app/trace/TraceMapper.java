@@ -117,17 +117,19 @@ public interface TraceMapper {
 
   @Update(
       """
-      UPDATE trace SET tries = #{tries}, target_record = #{targetRecord},
-        failure_kind = #{failureKind}, reason = #{reason}, story = #{story}
+      UPDATE trace SET tries = #{tries}, failure_kind = #{failureKind}, reason = #{reason},
+        story = #{story}
       WHERE id = #{id}
       """)
   void tried(
       @Param("id") String id,
       @Param("tries") int tries,
-      @Param("targetRecord") @Nullable String targetRecord,
       @Param("failureKind") @Nullable String failureKind,
       @Param("reason") @Nullable String reason,
       @Param("story") byte[] story);
+
+  @Update("UPDATE trace SET target_record = #{record} WHERE id = #{id}")
+  void made(@Param("id") String id, @Param("record") String record);
 
   @Update(
       """

@@ -125,7 +125,7 @@ class WatchController {
               row.failureKind().replace('-', ' '),
               row.traces(),
               row.oldest(),
-              row.reason()));
+              row.reasons() > 1 ? "One of them: " + row.reason() : row.reason()));
     }
     return list;
   }

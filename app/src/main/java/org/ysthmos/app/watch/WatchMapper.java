@@ -21,7 +21,12 @@ interface WatchMapper {
 
   /** Failures that nobody has dealt with yet, of one bridge and kind. */
   record FailedRow(
-      String bridgeId, String failureKind, int traces, Instant oldest, String reason) {}
+      String bridgeId,
+      String failureKind,
+      int traces,
+      Instant oldest,
+      String reason,
+      int reasons) {}
 
   @Select(
       """
@@ -52,7 +57,7 @@ interface WatchMapper {
   @Select(
       """
       SELECT bridge_id, failure_kind, COUNT(*) AS traces, MIN(received_at) AS oldest,
-        MAX(reason) AS reason
+        MAX(reason) AS reason, COUNT(DISTINCT reason) AS reasons
       FROM trace WHERE received_at >= #{since} AND verdict = 'failed' AND resent = FALSE
       GROUP BY bridge_id, failure_kind ORDER BY COUNT(*) DESC, bridge_id, failure_kind
       """)

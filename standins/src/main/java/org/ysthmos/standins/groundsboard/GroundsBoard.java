@@ -7,9 +7,9 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
-import java.time.InstantSource;
 import java.util.List;
 import java.util.UUID;
+import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.hook.HookSender;
 import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
@@ -34,14 +34,14 @@ public final class GroundsBoard implements AutoCloseable {
   private final RecordLog tasks;
   private final RecordLog hooks;
   private final HookSender sender;
-  private final InstantSource clock;
+  private final ControlledClock clock;
   private final CallLimit limit;
   private final StandInServer server;
 
   /**
    * @throws IOException if the port cannot be opened
    */
-  public GroundsBoard(int port, String token, Path data, InstantSource clock) throws IOException {
+  public GroundsBoard(int port, String token, Path data, ControlledClock clock) throws IOException {
     this.tasks = new RecordLog(data.resolve("grounds-board.ndjson"));
     this.hooks = new RecordLog(data.resolve("grounds-board-hooks.ndjson"));
     this.clock = clock;
@@ -61,7 +61,7 @@ public final class GroundsBoard implements AutoCloseable {
     api(routes, "POST", "/api/hooks", this::addHook);
     this.server =
         new StandInServer(
-            port, token, StandInServer.resource("/openapi/grounds-board.json"), routes);
+            port, token, StandInServer.resource("/openapi/grounds-board.json"), clock, routes);
   }
 
   private void api(Routes routes, String method, String path, Routes.Handler handler) {

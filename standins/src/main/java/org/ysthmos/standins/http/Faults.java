@@ -24,6 +24,8 @@ public final class Faults {
     TOO_MANY,
     /** Everything is done, only later. */
     SLOW,
+    /** Everything is done at once, only the answer comes later. */
+    SLOW_ANSWER,
     /** Everything is done, then the connection is closed without an answer. */
     ANSWER_LOST
   }

@@ -8,16 +8,18 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Executors;
 import java.util.logging.Level;
 import java.util.logging.Logger;
+import org.ysthmos.standins.clock.ControlledClock;
 
 /**
- * An HTTP server on loopback for one stand-in. Every stand-in publishes {@code /openapi.json} and
- * takes faults at {@code /control/faults}.
+ * An HTTP server on loopback for one stand-in. Every stand-in publishes {@code /openapi.json},
+ * takes faults at {@code /control/faults} and the time at {@code /control/clock}.
  */
 public final class StandInServer implements AutoCloseable {
 
@@ -34,7 +36,8 @@ public final class StandInServer implements AutoCloseable {
    * @param token what callers of a signed-in route send as bearer token
    * @throws IOException if the port cannot be opened
    */
-  public StandInServer(int port, String token, String openApi, Routes routes) throws IOException {
+  public StandInServer(int port, String token, String openApi, ControlledClock clock, Routes routes)
+      throws IOException {
     this.token = token;
     this.routes = routes;
     routes.open("GET", "/openapi.json", request -> Reply.of(200, "application/json", openApi));
@@ -51,6 +54,20 @@ public final class StandInServer implements AutoCloseable {
         "/control/faults",
         request -> {
           faults.clear();
+          return Reply.empty();
+        });
+    routes.open(
+        "PUT",
+        "/control/clock",
+        request -> {
+          clock.set(Instant.parse(request.json().path("now").asText()));
+          return Reply.empty();
+        });
+    routes.open(
+        "DELETE",
+        "/control/clock",
+        request -> {
+          clock.release();
           return Reply.empty();
         });
     server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
@@ -83,6 +100,9 @@ public final class StandInServer implements AutoCloseable {
       if (fault.isPresent() && fault.get().kind() == Faults.Kind.ANSWER_LOST) {
         return;
       }
+      if (fault.isPresent() && fault.get().kind() == Faults.Kind.SLOW_ANSWER) {
+        rest(fault.get().pause());
+      }
       send(exchange, reply);
     }
   }
@@ -99,7 +119,7 @@ public final class StandInServer implements AutoCloseable {
         rest(fault.pause());
         return false;
       }
-      case ANSWER_LOST -> {
+      case SLOW_ANSWER, ANSWER_LOST -> {
         return false;
       }
     }

@@ -6,10 +6,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
-import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.hook.HookSender;
 import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
@@ -33,7 +33,7 @@ public final class VisitorDesk implements AutoCloseable {
 
   private final RecordLog submissions;
   private final HookSender sender;
-  private final InstantSource clock;
+  private final ControlledClock clock;
   private final URI hook;
   private final String hookSecret;
   private final StandInServer server;
@@ -44,7 +44,7 @@ public final class VisitorDesk implements AutoCloseable {
    * @throws IOException if the port cannot be opened
    */
   public VisitorDesk(
-      int port, String token, Path data, InstantSource clock, URI hook, String hookSecret)
+      int port, String token, Path data, ControlledClock clock, URI hook, String hookSecret)
       throws IOException {
     this.submissions = new RecordLog(data.resolve("visitor-desk.ndjson"));
     this.clock = clock;
@@ -62,7 +62,7 @@ public final class VisitorDesk implements AutoCloseable {
             .signedIn("POST", "/api/submissions/{id}/announcements", this::announceAgain);
     this.server =
         new StandInServer(
-            port, token, StandInServer.resource("/openapi/visitor-desk.json"), routes);
+            port, token, StandInServer.resource("/openapi/visitor-desk.json"), clock, routes);
   }
 
   public VisitorDesk start() {

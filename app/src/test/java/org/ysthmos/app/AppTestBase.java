@@ -1,0 +1,239 @@
+package org.ysthmos.app;
+
+import static org.awaitility.Awaitility.await;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.GeneralSecurityException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.Map;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import java.util.stream.StreamSupport;
+import javax.crypto.Mac;
+import javax.crypto.spec.SecretKeySpec;
+import org.junit.jupiter.api.BeforeEach;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.groundsboard.GroundsBoard;
+import org.ysthmos.standins.visitordesk.VisitorDesk;
+
+/** The whole application with both stand-ins, spoken to over HTTP alone. */
+@SpringBootTest(
+    classes = YsthmosApplication.class,
+    webEnvironment = SpringBootTest.WebEnvironment.DEFINED_PORT)
+abstract class AppTestBase {
+
+  static final ObjectMapper JSON = new ObjectMapper();
+  static final HttpClient HTTP = HttpClient.newHttpClient();
+  static final String SECRET =
+      "whsec_"
+          + Base64.getEncoder()
+              .encodeToString("a secret of the tests".getBytes(StandardCharsets.UTF_8));
+  private static final String DESK_TOKEN = "desk-token";
+  private static final String BOARD_TOKEN = "board-token";
+
+  static final int PORT = freePort();
+  static final VisitorDesk DESK;
+  static final GroundsBoard BOARD;
+  static final Path DATA;
+
+  static {
+    try {
+      DATA = Files.createTempDirectory("ysthmos-test");
+      ControlledClock clock = new ControlledClock();
+      URI hook = URI.create("http://127.0.0.1:" + PORT + "/hooks/visitor-desk/hazard-reports");
+      DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
+      BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
+      Files.writeString(
+          DATA.resolve("connections.properties"),
+          """
+          visitor-desk.address=http://127.0.0.1:%d
+          grounds-board.address=http://127.0.0.1:%d
+          secret.visitor-desk-token=%s
+          secret.grounds-board-token=%s
+          secret.visitor-desk-hook=%s
+          """
+              .formatted(DESK.port(), BOARD.port(), DESK_TOKEN, BOARD_TOKEN, SECRET));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static int freePort() {
+    try (ServerSocket socket = new ServerSocket(0)) {
+      return socket.getLocalPort();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  @DynamicPropertySource
+  static void settings(DynamicPropertyRegistry registry) {
+    registry.add("ysthmos.port", () -> PORT);
+    registry.add("ysthmos.data", DATA::toString);
+    registry.add("ysthmos.setup", () -> Path.of("..", "demo").toAbsolutePath().toString());
+    registry.add("ysthmos.connections", () -> DATA.resolve("connections.properties").toString());
+    registry.add("ysthmos.retry.first", () -> "40ms");
+    registry.add("ysthmos.retry.longest", () -> "200ms");
+    registry.add("ysthmos.retry.tries", () -> 4);
+  }
+
+  @BeforeEach
+  void noFaultsAndTheDemoRules() throws Exception {
+    for (int port : new int[] {DESK.port(), BOARD.port()}) {
+      send("DELETE", "http://127.0.0.1:" + port + "/control/faults", "", Map.of());
+    }
+    putBridge(Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml")));
+  }
+
+  static HttpResponse<String> send(
+      String method, String address, String body, Map<String, String> headers) throws Exception {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(URI.create(address))
+            .timeout(Duration.ofSeconds(20))
+            .method(method, HttpRequest.BodyPublishers.ofString(body));
+    headers.forEach(request::header);
+    return HTTP.send(request.build(), HttpResponse.BodyHandlers.ofString());
+  }
+
+  static String app(String path) {
+    return "http://127.0.0.1:" + PORT + path;
+  }
+
+  static JsonNode api(String path) {
+    try {
+      return JSON.readTree(send("GET", app("/api" + path), "", Map.of()).body());
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  static HttpResponse<String> putBridge(String document) throws Exception {
+    return send(
+        "PUT",
+        app("/api/bridges/hazard-to-grounds/document"),
+        document,
+        Map.of("Content-Type", "application/yaml"));
+  }
+
+  static void fault(int port, String kind, String method, String below, int calls)
+      throws Exception {
+    send(
+        "POST",
+        "http://127.0.0.1:" + port + "/control/faults",
+        """
+        {"kind":"%s","method":"%s","below":"%s","calls":%d,"waitMillis":300}
+        """
+            .formatted(kind, method, below, calls),
+        Map.of());
+  }
+
+  /** Sends a report in; gives its number. The desk tells the application by itself. */
+  static String report(Map<String, String> changes) throws Exception {
+    Map<String, String> answers =
+        new java.util.HashMap<>(
+            Map.of(
+                "place", "Fern gully, lower boardwalk",
+                "problem", "Loose plank " + UUID.randomUUID(),
+                "seenOn", "23 November 2026",
+                "danger", "8",
+                "mail", "visitor.418@mail.example",
+                "photo", ""));
+    answers.putAll(changes);
+    return desk("POST", "/api/submissions", JSON.writeValueAsString(answers)).path("id").asText();
+  }
+
+  static JsonNode desk(String method, String path, String body) throws Exception {
+    String address = "http://127.0.0.1:" + DESK.port() + path;
+    String answer =
+        send(method, address, body, Map.of("Authorization", "Bearer " + DESK_TOKEN)).body();
+    return JSON.readTree(answer.isEmpty() ? "{}" : answer);
+  }
+
+  /** The tasks on the board that came of a report. */
+  static java.util.List<JsonNode> tasksOf(String number) {
+    try {
+      String all = "http://127.0.0.1:" + BOARD.port() + "/boards/paths-and-trees";
+      send("GET", all, "", Map.of());
+      java.util.List<String> lines =
+          Files.readAllLines(DATA.resolve("standins").resolve("grounds-board.ndjson"));
+      Map<String, JsonNode> newest = new java.util.LinkedHashMap<>();
+      for (String line : lines) {
+        JsonNode task = JSON.readTree(line);
+        newest.put(task.path("id").asText(), task);
+      }
+      return newest.values().stream()
+          .filter(task -> task.path("notes").asText().contains("Report " + number + ","))
+          .toList();
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** The traces of a report, newest first. */
+  static java.util.List<JsonNode> tracesOf(String number) {
+    return StreamSupport.stream(api("/traces?text=" + number).path("traces").spliterator(), false)
+        .filter(trace -> trace.path("record").asText().equals(number))
+        .collect(Collectors.toList());
+  }
+
+  /** Waits for the newest of {@code count} traces of a report to come to a verdict. */
+  static JsonNode settled(String number, int count) {
+    await()
+        .atMost(Duration.ofSeconds(20))
+        .pollInterval(Duration.ofMillis(40))
+        .until(
+            () -> {
+              var traces = tracesOf(number);
+              return traces.size() == count
+                  && traces.stream().noneMatch(t -> t.path("verdict").asText().equals("WAITING"));
+            });
+    return tracesOf(number).getFirst();
+  }
+
+  static JsonNode story(JsonNode trace) {
+    return api("/traces/" + trace.path("id").asText()).path("story");
+  }
+
+  static JsonNode resend(JsonNode trace) throws Exception {
+    String path = "/api/traces/" + trace.path("id").asText() + "/resend";
+    return JSON.readTree(send("POST", app(path), "", Map.of()).body());
+  }
+
+  /** Sends a webhook as the desk would, with any part of it changed. */
+  static HttpResponse<String> hook(String id, String body, Instant sent, String secret)
+      throws Exception {
+    String timestamp = Long.toString(sent.getEpochSecond());
+    return send(
+        "POST",
+        app("/hooks/visitor-desk/hazard-reports"),
+        body,
+        Map.of(
+            "webhook-id", id,
+            "webhook-timestamp", timestamp,
+            "webhook-signature", "v1," + sign(secret, id + "." + timestamp + "." + body)));
+  }
+
+  private static String sign(String secret, String content) throws GeneralSecurityException {
+    byte[] key = Base64.getDecoder().decode(secret.substring("whsec_".length()));
+    Mac mac = Mac.getInstance("HmacSHA256");
+    mac.init(new SecretKeySpec(key, "HmacSHA256"));
+    return Base64.getEncoder()
+        .encodeToString(mac.doFinal(content.getBytes(StandardCharsets.UTF_8)));
+  }
+}

@@ -1,0 +1,166 @@
+package org.ysthmos.app;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.InetAddress;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.Map;
+import java.util.UUID;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** What cannot be used gets an answer that says so; what was taken is never lost. */
+class BadInputIT extends AppTestBase {
+
+  private static final String GOOD = "{\"type\":\"submission.created\",\"submission\":\"vd-1\"}";
+
+  static Stream<Arguments> bodies() {
+    return Stream.of(
+        Arguments.of("{\"type\":", 400, "no JSON"),
+        Arguments.of("[1,2]", 400, "no JSON object"),
+        Arguments.of("", 400, "no JSON object"),
+        Arguments.of("{\"type\":\"submission.created\"}", 400, "no id at “/submission”"),
+        Arguments.of("{\"submission\":\"vd-1\"}", 400, "no kind of event at “/type”"),
+        Arguments.of("{\"submission\":\"" + "x".repeat(262_144) + "\"}", 413, "at most 262144"),
+        Arguments.of("{\"a\":".repeat(300) + "1" + "}".repeat(300), 400, "no JSON"));
+  }
+
+  @ParameterizedTest
+  @MethodSource("bodies")
+  void bodyThatCannotBeReadIsRefused(String body, int status, String says) throws Exception {
+    HttpResponse<String> answer = hook("msg_" + UUID.randomUUID(), body, Instant.now(), SECRET);
+    assertProblem(answer, status, says);
+  }
+
+  @Test
+  void unknownHookAddressIsRefused() throws Exception {
+    assertProblem(
+        send("POST", app("/hooks/visitor-desk/no-such-form"), GOOD, Map.of()),
+        404,
+        "no collection visitor-desk/no-such-form");
+  }
+
+  @Test
+  void wrongSignatureIsRefused() throws Exception {
+    String other = "whsec_" + Base64.getEncoder().encodeToString("another secret".getBytes(UTF_8));
+    assertProblem(hook("msg_1", GOOD, Instant.now(), other), 401, "signature does not fit");
+  }
+
+  @Test
+  void missingSignatureIsRefused() throws Exception {
+    assertProblem(
+        send("POST", app("/hooks/visitor-desk/hazard-reports"), GOOD, Map.of()),
+        401,
+        "webhook-signature are all needed");
+  }
+
+  @Test
+  void oldTimestampIsRefused() throws Exception {
+    Instant old = Instant.now().minus(Duration.ofMinutes(6));
+    assertProblem(hook("msg_2", GOOD, old, SECRET), 401, "more than 5 minutes");
+  }
+
+  @Test
+  void reportTheDeskDoesNotKnowFailsAndIsKept() throws Exception {
+    String number = "vd-none-" + UUID.randomUUID();
+    String body = "{\"type\":\"submission.created\",\"submission\":\"%s\"}".formatted(number);
+    assertThat(hook("msg_" + UUID.randomUUID(), body, Instant.now(), SECRET).statusCode())
+        .isEqualTo(202);
+    JsonNode trace = settled(number, 1);
+    assertThat(trace.path("failureKind").asText()).isEqualTo("lookup empty");
+    assertThat(trace.path("reason").asText()).contains(number).contains("then send again");
+    assertThat(api("/traces/" + trace.path("id").asText()).path("event").path("body").asText())
+        .isEqualTo(body);
+  }
+
+  @Test
+  void dateThatIsNoDateNamesFieldValueAndRemedyAndCanBeMended() throws Exception {
+    String number = report(Map.of("seenOn", "yesterday"));
+    JsonNode failed = settled(number, 1);
+    assertThat(failed.path("verdict").asText()).isEqualTo("FAILED");
+    assertThat(failed.path("reason").asText())
+        .startsWith("Due: “yesterday” is no day written “d MMMM uuuu” in English.")
+        .contains("Correct the date at its source");
+
+    // Mended at the source, which tells of the change by itself.
+    desk("PATCH", "/api/submissions/" + number, "{\"seenOn\":\"22 November 2026\"}");
+    assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("CREATE");
+    resend(failed);
+    assertThat(settled(number, 3).path("verdict").asText()).isEqualTo("UNCHANGED");
+    assertThat(tasksOf(number)).hasSize(1);
+  }
+
+  @Test
+  void scaleAnswerOutOfRangeNamesTheBands() throws Exception {
+    JsonNode failed = settled(report(Map.of("danger", "11")), 1);
+    assertThat(failed.path("reason").asText())
+        .startsWith("Priority: 11 is in none of the bands 8–10, 5–7, 1–4.");
+  }
+
+  @Test
+  void unknownLaneIsRefusedByTheBoardAndWorksWhenMended() throws Exception {
+    String good = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    putBridge(good.replace("always: reported", "always: nowhere"));
+    String number = report(Map.of());
+    JsonNode failed = settled(number, 1);
+    assertThat(failed.path("failureKind").asText()).isEqualTo("value refused");
+    assertThat(failed.path("reason").asText()).contains("this board has no lane “nowhere”");
+
+    putBridge(good);
+    resend(failed);
+    assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("CREATE");
+    assertThat(tasksOf(number)).hasSize(1);
+  }
+
+  @Test
+  void resendingTwiceIsRefused() throws Exception {
+    JsonNode done = settled(report(Map.of()), 1);
+    resend(done);
+    String path = "/api/traces/" + done.path("id").asText() + "/resend";
+    assertProblem(send("POST", app(path), "", Map.of()), 409, "sent again already");
+  }
+
+  @Test
+  void documentThatDoesNotFitIsRefusedWithLineAndColumn() throws Exception {
+    String good = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    HttpResponse<String> answer =
+        putBridge(good.replace("always: reported", "alwys: reported").replace("P7D", "a week"));
+    assertProblem(answer, 422, "did you mean “always”?");
+    JsonNode problem = JSON.readTree(answer.body()).path("problems").get(0);
+    assertThat(problem.path("path").asText()).isEqualTo("fields/lane/alwys");
+    assertThat(problem.path("line").asInt()).isEqualTo(17);
+    assertThat(api("/bridges/hazard-to-grounds").path("document").asText()).isEqualTo(good);
+  }
+
+  @Test
+  void otherHostNamesAndOtherPagesAreRefused() throws Exception {
+    HttpResponse<String> page =
+        send("POST", app("/api/traces/x/resend"), "", Map.of("Origin", "https://evil.example"));
+    assertThat(page.statusCode()).isEqualTo(403);
+    try (var socket = new java.net.Socket(InetAddress.getLoopbackAddress(), PORT)) {
+      socket
+          .getOutputStream()
+          .write(
+              "GET /api/watch HTTP/1.1\r\nHost: evil.example\r\nConnection: close\r\n\r\n"
+                  .getBytes(UTF_8));
+      String answer = new String(socket.getInputStream().readAllBytes(), UTF_8);
+      assertThat(answer).startsWith("HTTP/1.1 421").doesNotContain("bridges");
+    }
+  }
+
+  private static void assertProblem(HttpResponse<String> answer, int status, String says) {
+    assertThat(answer.statusCode()).isEqualTo(status);
+    assertThat(answer.headers().firstValue("Content-Type")).contains("application/problem+json");
+    assertThat(answer.body()).contains(says);
+  }
+}

@@ -1,0 +1,242 @@
+package org.ysthmos.e2e;
+
+import static org.awaitility.Awaitility.await;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.StreamSupport;
+
+/** The application and the stand-ins, each a process of its own, started from the built jars. */
+final class Together implements AutoCloseable {
+
+  private static final ObjectMapper JSON = new ObjectMapper();
+  private static final HttpClient HTTP = HttpClient.newHttpClient();
+  private static final String SECRET = "whsec_ZW5kIHRvIGVuZCBzZWNyZXQ=";
+  private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+
+  private final Path data;
+  private final int app = freePort();
+  private final int desk = freePort();
+  private final int board = freePort();
+  private final Process standIns;
+  private Process application;
+
+  Together() {
+    try {
+      data = Files.createTempDirectory("ysthmos-e2e");
+      Files.writeString(
+          data.resolve("connections.properties"),
+          """
+          visitor-desk.address=http://127.0.0.1:%d
+          grounds-board.address=http://127.0.0.1:%d
+          secret.visitor-desk-token=desk
+          secret.grounds-board-token=board
+          secret.visitor-desk-hook=%s
+          """
+              .formatted(desk, board, SECRET));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    standIns =
+        java(
+            "standins.log",
+            ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar"),
+            "--data", data.resolve("standins").toString(),
+            "--visitor-desk-port", Integer.toString(desk),
+            "--visitor-desk-token", "desk",
+            "--grounds-board-port", Integer.toString(board),
+            "--grounds-board-token", "board",
+            "--hook", appAddress() + "/hooks/visitor-desk/hazard-reports",
+            "--hook-secret", SECRET);
+    application = startApplication();
+    awaitUp();
+  }
+
+  private static int freePort() {
+    try (ServerSocket socket = new ServerSocket(0)) {
+      return socket.getLocalPort();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private Process java(String log, Path jar, String... arguments) {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    command.addAll(
+        List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", jar.toString()));
+    command.addAll(List.of(arguments));
+    try {
+      return new ProcessBuilder(command)
+          .redirectErrorStream(true)
+          .redirectOutput(ProcessBuilder.Redirect.appendTo(data.resolve(log).toFile()))
+          .start();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private Process startApplication() {
+    return java(
+        "application.log",
+        ROOT.resolve("app/target/ysthmos-app.jar"),
+        "--ysthmos.port=" + app,
+        "--ysthmos.data=" + data,
+        "--ysthmos.setup=" + ROOT.resolve("demo"),
+        "--ysthmos.connections=" + data.resolve("connections.properties"),
+        "--ysthmos.retry.first=200ms",
+        "--ysthmos.retry.longest=1s",
+        "--ysthmos.retry.tries=60");
+  }
+
+  private void awaitUp() {
+    await()
+        .atMost(Duration.ofSeconds(90))
+        .pollInterval(Duration.ofMillis(200))
+        .ignoreExceptions()
+        .until(() -> send("GET", appAddress() + "/api/session", "", Map.of()).statusCode() == 200);
+  }
+
+  /** Ends the application as a power cut would: nothing of it runs any further. */
+  void kill() {
+    application.destroyForcibly();
+    try {
+      application.waitFor();
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  void restart() {
+    application = startApplication();
+    awaitUp();
+  }
+
+  String appAddress() {
+    return "http://127.0.0.1:" + app;
+  }
+
+  String deskAddress() {
+    return "http://127.0.0.1:" + desk;
+  }
+
+  String boardAddress() {
+    return "http://127.0.0.1:" + board;
+  }
+
+  HttpResponse<String> send(
+      String method, String address, String body, Map<String, String> headers) {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(URI.create(address))
+            .timeout(Duration.ofSeconds(20))
+            .method(method, HttpRequest.BodyPublishers.ofString(body));
+    headers.forEach(request::header);
+    try {
+      return HTTP.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  JsonNode json(String method, String address, String body, Map<String, String> headers) {
+    try {
+      return JSON.readTree(send(method, address, body, headers).body());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Sends a report in through the desk's own API; the desk then sends its webhook. */
+  String report(String problem, String danger) {
+    String body =
+        """
+        {"place":"Palm walk","problem":"%s","seenOn":"23 November 2026","danger":"%s",
+         "mail":"k.lund@mail.example","photo":""}
+        """
+            .formatted(problem, danger);
+    return json(
+            "POST",
+            deskAddress() + "/api/submissions",
+            body,
+            Map.of("Authorization", "Bearer desk"))
+        .path("id")
+        .asText();
+  }
+
+  void fault(String address, String kind, String method, String below, int calls, int millis) {
+    send(
+        "POST",
+        address + "/control/faults",
+        """
+        {"kind":"%s","method":"%s","below":"%s","calls":%d,"waitMillis":%d}
+        """
+            .formatted(kind, method, below, calls, millis),
+        Map.of());
+  }
+
+  void clearFaults() {
+    send("DELETE", deskAddress() + "/control/faults", "", Map.of());
+    send("DELETE", boardAddress() + "/control/faults", "", Map.of());
+  }
+
+  /** Every task as the board wrote it down, the newest state of each. */
+  List<JsonNode> tasks() {
+    Map<String, JsonNode> newest = new java.util.LinkedHashMap<>();
+    try {
+      Path file = data.resolve("standins").resolve("grounds-board.ndjson");
+      if (Files.exists(file)) {
+        for (String line : Files.readAllLines(file)) {
+          JsonNode task = JSON.readTree(line);
+          newest.put(task.path("id").asText(), task);
+        }
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return List.copyOf(newest.values());
+  }
+
+  List<JsonNode> tasksOf(String number) {
+    return tasks().stream()
+        .filter(task -> task.path("notes").asText().contains("Report " + number + ","))
+        .toList();
+  }
+
+  List<JsonNode> tracesOf(String number) {
+    JsonNode found = json("GET", appAddress() + "/api/traces?text=" + number, "", Map.of());
+    return StreamSupport.stream(found.path("traces").spliterator(), false)
+        .filter(trace -> trace.path("record").asText().equals(number))
+        .toList();
+  }
+
+  void awaitVerdict(String number, String verdict) {
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .pollInterval(Duration.ofMillis(100))
+        .until(
+            () ->
+                tracesOf(number).stream()
+                    .anyMatch(trace -> trace.path("verdict").asText().equals(verdict)));
+  }
+
+  @Override
+  public void close() {
+    application.destroyForcibly();
+    standIns.destroyForcibly();
+  }
+}

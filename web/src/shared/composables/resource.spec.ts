@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest'
+import { useResource } from './resource'
+
+function deferred<T>() {
+  let resolve!: (value: T) => void
+  let reject!: (reason: Error) => void
+  const promise = new Promise<T>((yes, no) => {
+    resolve = yes
+    reject = no
+  })
+  return { promise, resolve, reject }
+}
+
+describe('a resource', () => {
+  it('never lets an older answer replace a newer one', async () => {
+    const calls = [deferred<string>(), deferred<string>()]
+    let at = 0
+    const { data, load } = useResource(() => calls[at++]!.promise)
+    const first = load()
+    const second = load()
+    calls[1]!.resolve('new')
+    await second
+    calls[0]!.resolve('old')
+    await first
+    expect(data.value).toBe('new')
+  })
+
+  it('keeps what was there when a refresh fails, and says so', async () => {
+    let fail = false
+    const { data, error, loading, load } = useResource(() =>
+      fail ? Promise.reject(new Error('no answer')) : Promise.resolve('kept'),
+    )
+    await load()
+    fail = true
+    await load()
+    expect(data.value).toBe('kept')
+    expect(error.value).toBe('no answer')
+    expect(loading.value).toBe(false)
+  })
+})

@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest'
+import { age, clockText, dayAndTime, fullTime, placeName, preciseTime, span } from './time'
+
+const LISBON = 'Europe/Lisbon'
+const NOW = new Date('2026-11-24T14:32:05Z')
+
+describe('times are shown in the stated zone, whatever the machine is set to', () => {
+  it.each([
+    ['2026-07-01T23:30:00Z', LISBON, '2026-07-02 00:30:00'],
+    ['2026-11-24T23:30:00Z', LISBON, '2026-11-24 23:30:00'],
+    ['2026-11-24T02:00:00Z', 'America/Halifax', '2026-11-23 22:00:00'],
+    ['2026-11-24T12:00:00Z', 'Pacific/Auckland', '2026-11-25 01:00:00'],
+  ])('%s in %s is %s', (at, zone, shown) => {
+    expect(fullTime(at, zone)).toBe(shown)
+  })
+
+  it('says today and yesterday by the days of the zone', () => {
+    expect(dayAndTime('2026-11-24T00:10:00Z', NOW, LISBON)).toBe('today 00:10:00')
+    expect(dayAndTime('2026-11-24T00:10:00Z', NOW, 'America/Halifax')).toBe('yesterday 20:10:00')
+    expect(dayAndTime('2026-11-20T09:00:00Z', NOW, LISBON)).toBe('Fri 20 Nov 09:00:00')
+  })
+
+  it('keeps milliseconds where they matter', () => {
+    expect(preciseTime('2026-11-24T13:58:07.104559Z', LISBON)).toBe('13:58:07.104')
+  })
+
+  it('tells the clock', () => {
+    expect(clockText(NOW, LISBON)).toEqual({ day: 'Tue 24 Nov', time: '14:32' })
+    expect(placeName('America/Argentina/Buenos_Aires')).toBe('Buenos Aires')
+  })
+})
+
+describe('spans have a unit that fits', () => {
+  it.each([
+    [180, '0.2 ms'],
+    [41_000, '41 ms'],
+    [3_020_000, '3.02 s'],
+    [240_000_000, '4 min'],
+  ])('%i microseconds are %s', (micros, words) => {
+    expect(span(micros)).toBe(words)
+  })
+
+  it.each([
+    ['2026-11-24T14:31:53Z', '12 s'],
+    ['2026-11-24T14:28:05Z', '4 min'],
+    ['2026-11-24T11:32:05Z', '3 h'],
+    ['2026-11-19T14:32:05Z', '5 days'],
+    ['2026-11-24T14:33:00Z', '0 s'],
+  ])('what began at %s is %s old', (at, words) => {
+    expect(age(at, NOW)).toBe(words)
+  })
+})
