@@ -34,10 +34,10 @@ function lines(way: FieldWay, warnings: { message: string }[] = []) {
 describe('the way of a value', () => {
   it('leads from the source over each step to what the target keeps', () => {
     expect(lines(due)).toEqual([
-      'seen on in the report"23 November 2026"',
-      'read as a day2026-11-23',
-      'moved 7 days later2026-11-30',
-      'stored by Grounds Board2026-11-30',
+      'seen on in the report "23 November 2026"',
+      'read as a day 2026-11-23',
+      'moved 7 days later 2026-11-30',
+      'stored by Grounds Board 2026-11-30',
     ])
   })
 
@@ -63,8 +63,8 @@ describe('the way of a value', () => {
       names: { 'bu-11': 'Paths crew' },
     }
     expect(lines(crew)).toEqual([
-      'always the samePaths crew (bu-11)',
-      'stored by Grounds BoardPaths crew (bu-11)',
+      'always the same Paths crew (bu-11)',
+      'stored by Grounds Board Paths crew (bu-11)',
     ])
   })
 

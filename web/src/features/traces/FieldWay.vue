@@ -75,6 +75,7 @@ const isLong = (stop: Stop) => !stop.same && stop.value.length > 34
         <b>{{ stop.words }}</b> <span class="mid">in the {{ stop.where }}</span>
       </span>
       <span v-else>{{ stop.words }}</span>
+      {{ ' ' }}
       <span v-if="stop.problem" class="bad">{{ stop.value }}</span>
       <span v-else-if="stop.same" class="mid">no change</span>
       <span v-else class="mono value">{{ stop.value }}</span>

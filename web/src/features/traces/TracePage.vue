@@ -108,6 +108,9 @@ h1 {
 .said {
   font-weight: 650;
 }
+.nowrap a {
+  text-decoration: underline;
+}
 .nowrap {
   white-space: nowrap;
 }

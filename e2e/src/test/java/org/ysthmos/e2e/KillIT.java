@@ -90,7 +90,8 @@ class KillIT {
     assertThat(
             TOGETHER.tasks().stream()
                 .collect(
-                    Collectors.groupingBy(t -> t.path("externalId").asText(), Collectors.counting()))
+                    Collectors.groupingBy(
+                        t -> t.path("externalId").asText(), Collectors.counting()))
                 .values())
         .containsOnly(1L);
   }

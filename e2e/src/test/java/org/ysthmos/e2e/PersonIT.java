@@ -170,8 +170,9 @@ class PersonIT {
     tabTo("Moss garden bridge: Wasps under the bench");
     page.keyboard().press("Enter");
 
-    assertThat(page.getByRole(AriaRole.STATUS).filter(
-            new Locator.FilterOptions().setHasText("“last week” is no day")))
+    assertThat(
+            page.getByRole(AriaRole.STATUS)
+                .filter(new Locator.FilterOptions().setHasText("“last week” is no day")))
         .isVisible();
     tabTo("Send again");
     String before = page.url();
@@ -201,7 +202,7 @@ class PersonIT {
     assertThat(link("Moss garden bridge: Sign has fallen over")).isVisible();
     assertThat(link("Moss garden bridge: Light does not work")).isVisible();
 
-    page.getByLabel("Verdict").first().click();
+    page.getByText("Every verdict").click();
     page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("failed").setExact(true))
         .click();
     assertThat(link("Moss garden bridge: Sign has fallen over")).hasCount(0);
@@ -220,7 +221,8 @@ class PersonIT {
     page.navigate(together.appAddress() + "/bridges");
     link("Hazard report").click();
     assertThat(page.locator("main"))
-        .containsText("seen on, read as a day written “d MMMM uuuu” in English, moved 7 days later");
+        .containsText(
+            "seen on, read as a day written “d MMMM uuuu” in English, moved 7 days later");
     assertThat(page.locator("main")).containsText("always Paths crew");
   }
 
@@ -233,7 +235,8 @@ class PersonIT {
     for (int width : new int[] {1280, 1024}) {
       try (BrowserContext narrow = open(width, width == 1280 ? 800 : 768, scheme)) {
         Page at = narrow.newPage();
-        for (String place : List.of("/watch", "/traces", "/bridges", "/bridges/hazard-to-grounds")) {
+        for (String place :
+            List.of("/watch", "/traces", "/bridges", "/bridges/hazard-to-grounds")) {
           at.navigate(together.appAddress() + place);
           assertThat(at.getByText("Reading…")).hasCount(0);
           check(at, place);

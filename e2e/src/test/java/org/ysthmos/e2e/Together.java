@@ -54,13 +54,20 @@ final class Together implements AutoCloseable {
         java(
             "standins.log",
             ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar"),
-            "--data", data.resolve("standins").toString(),
-            "--visitor-desk-port", Integer.toString(desk),
-            "--visitor-desk-token", "desk",
-            "--grounds-board-port", Integer.toString(board),
-            "--grounds-board-token", "board",
-            "--hook", appAddress() + "/hooks/visitor-desk/hazard-reports",
-            "--hook-secret", SECRET);
+            "--data",
+            data.resolve("standins").toString(),
+            "--visitor-desk-port",
+            Integer.toString(desk),
+            "--visitor-desk-token",
+            "desk",
+            "--grounds-board-port",
+            Integer.toString(board),
+            "--grounds-board-token",
+            "board",
+            "--hook",
+            appAddress() + "/hooks/visitor-desk/hazard-reports",
+            "--hook-secret",
+            SECRET);
     application = startApplication();
     awaitUp();
   }
@@ -76,8 +83,7 @@ final class Together implements AutoCloseable {
   private Process java(String log, Path jar, String... arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(
-        List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", jar.toString()));
+    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", jar.toString()));
     command.addAll(List.of(arguments));
     try {
       return new ProcessBuilder(command)

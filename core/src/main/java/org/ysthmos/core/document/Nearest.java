@@ -29,21 +29,30 @@ public final class Nearest {
             near -> edits(word, near) <= Math.max(1, Math.max(word.length(), near.length()) / 3));
   }
 
-  /** Levenshtein distance over UTF-16 code units, by two rows (Wagner and Fischer, 1974). */
+  /**
+   * How many signs are wrong: insertions, deletions, replacements and swaps of neighbours, over
+   * UTF-16 code units (optimal string alignment; Damerau, 1964, names these four).
+   */
   static int edits(String a, String b) {
-    int[] above = new int[b.length() + 1];
+    int[][] least = new int[a.length() + 1][b.length() + 1];
+    for (int i = 0; i <= a.length(); i++) {
+      least[i][0] = i;
+    }
     for (int j = 0; j <= b.length(); j++) {
-      above[j] = j;
+      least[0][j] = j;
     }
     for (int i = 1; i <= a.length(); i++) {
-      int[] row = new int[b.length() + 1];
-      row[0] = i;
       for (int j = 1; j <= b.length(); j++) {
-        int same = above[j - 1] + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
-        row[j] = Math.min(same, Math.min(above[j], row[j - 1]) + 1);
+        int same = least[i - 1][j - 1] + (a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1);
+        least[i][j] = Math.min(same, Math.min(least[i - 1][j], least[i][j - 1]) + 1);
+        if (i > 1
+            && j > 1
+            && a.charAt(i - 1) == b.charAt(j - 2)
+            && a.charAt(i - 2) == b.charAt(j - 1)) {
+          least[i][j] = Math.min(least[i][j], least[i - 2][j - 2] + 1);
+        }
       }
-      above = row;
     }
-    return above[b.length()];
+    return least[a.length()][b.length()];
   }
 }
