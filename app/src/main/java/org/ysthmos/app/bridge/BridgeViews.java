@@ -8,7 +8,6 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.Source;
-import org.ysthmos.core.step.Step;
 
 /** Bridges as people read them: rules as sentences. */
 final class BridgeViews {
@@ -115,7 +114,7 @@ final class BridgeViews {
         field.target().key(),
         field.target().name(),
         source(field),
-        field.rule().steps().stream().map(Step::sentence).toList());
+        field.sentences());
   }
 
   private static List<Piece> source(CompiledField field) {

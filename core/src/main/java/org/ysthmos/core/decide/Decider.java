@@ -164,9 +164,16 @@ public final class Decider {
   private Decision compareWithPair(MatchKey key, SequencedMap<String, Value> task) {
     Optional<World.PairState> pair = world.pair(bridge.definition().id(), key);
     Optional<String> target = pair.flatMap(World.PairState::target);
-    SequencedMap<String, Value> wanted = new LinkedHashMap<>(task);
+    // With no task yet nothing is agreed on, so that only what has a value is wanted.
+    Map<String, Value> agreed = target.isPresent() ? pair.orElseThrow().agreed() : Map.of();
+    SequencedMap<String, Value> wanted = new LinkedHashMap<>();
+    task.forEach(
+        (field, value) -> {
+          if (!value.equals(agreed.getOrDefault(field, Nothing.NOTHING))) {
+            wanted.put(field, value);
+          }
+        });
     if (target.isEmpty()) {
-      wanted.values().removeIf(value -> value == Nothing.NOTHING);
       return decision(
           Verdict.CREATE,
           Optional.of(key),
@@ -175,8 +182,6 @@ public final class Decider {
           "",
           List.of());
     }
-    Map<String, Value> agreed = pair.get().agreed();
-    wanted.entrySet().removeIf(e -> e.getValue().equals(agreedOn(agreed, e.getKey())));
     if (wanted.isEmpty()) {
       return decision(Verdict.UNCHANGED, Optional.of(key), task, List.of(), "", List.of());
     }
@@ -188,10 +193,6 @@ public final class Decider {
         List.of(delivery(effect, target, wanted)),
         "",
         List.of());
-  }
-
-  private static Value agreedOn(Map<String, Value> agreed, String field) {
-    return agreed.getOrDefault(field, Nothing.NOTHING);
   }
 
   private PlannedDelivery delivery(
@@ -292,10 +293,7 @@ public final class Decider {
       List<Explanation.StepValue> steps =
           way.stream()
               .skip(1)
-              .map(
-                  at ->
-                      new Explanation.StepValue(
-                          field.rule().steps().get(at.step()).sentence(), at.computed()))
+              .map(at -> new Explanation.StepValue(field.sentences().get(at.step()), at.computed()))
               .toList();
       return new Explanation.Lineage(
           field.target(), sources, way.getFirst().computed(), steps, result);

@@ -1,7 +1,6 @@
 package org.ysthmos.core.decide;
 
 import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.value.Value;
@@ -11,7 +10,7 @@ import org.ysthmos.core.value.Value;
  *
  * @param idempotencyKey the same for the same effect, however often it is decided
  * @param record the id of the task to change; empty to create one
- * @param fields target field to value, in the order of the rules
+ * @param fields target field to value, in the order of the rules; handed over, not copied
  */
 public record PlannedDelivery(
     String idempotencyKey,
@@ -21,6 +20,6 @@ public record PlannedDelivery(
     SequencedMap<String, Value> fields) {
 
   public PlannedDelivery {
-    fields = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(fields));
+    fields = Collections.unmodifiableSequencedMap(fields);
   }
 }

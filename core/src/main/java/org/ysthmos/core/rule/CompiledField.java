@@ -3,14 +3,29 @@ package org.ysthmos.core.rule;
 import java.util.List;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Chain;
+import org.ysthmos.core.step.Step;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
-/** A field rule made into functions. One code path serves plain and explained mode. */
-public record CompiledField(FieldShape target, FieldRule rule, CompiledSource source, Chain chain) {
+/**
+ * A field rule made into functions. One code path serves plain and explained mode.
+ *
+ * @param sentences the steps in words, made once
+ */
+public record CompiledField(
+    FieldShape target, FieldRule rule, CompiledSource source, Chain chain, List<String> sentences) {
+
+  public CompiledField {
+    sentences = List.copyOf(sentences);
+  }
+
+  static CompiledField of(FieldShape target, FieldRule rule, CompiledSource source, Chain chain) {
+    return new CompiledField(
+        target, rule, source, chain, rule.steps().stream().map(Step::sentence).toList());
+  }
 
   public List<BoundField> reads() {
     return source.reads();

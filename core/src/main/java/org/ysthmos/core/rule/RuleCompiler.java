@@ -48,7 +48,7 @@ public final class RuleCompiler {
               .formatted(
                   target.name(), target.type(), chain.gives(), remedy(chain.gives(), target)));
     }
-    return new CompiledField(target, rule, source, chain);
+    return CompiledField.of(target, rule, source, chain);
   }
 
   private static String remedy(ValueType type, FieldShape target) {
@@ -166,7 +166,7 @@ public final class RuleCompiler {
       implements CompiledSource {
     @Override
     public Computed read(Reading reading) {
-      StringBuilder text = new StringBuilder();
+      StringBuilder text = new StringBuilder(96);
       for (int i = 0; i < reads.size(); i++) {
         text.append(before.get(i));
         switch (reads.get(i).read(reading)) {
@@ -180,10 +180,16 @@ public final class RuleCompiler {
       return Text.of(text.append(after).toString());
     }
 
+    /**
+     * Whether there are slots and all of them are blank. A problem is not blank: it must be told.
+     */
     boolean isEmptyIn(Reading reading) {
-      return !reads.isEmpty()
-          && reads.stream()
-              .allMatch(f -> f.read(reading) instanceof Value v && v.display().isBlank());
+      for (BoundField field : reads) {
+        if (!(field.read(reading) instanceof Value value) || !value.display().isBlank()) {
+          return false;
+        }
+      }
+      return !reads.isEmpty();
     }
   }
 

@@ -50,7 +50,7 @@ public record ReadNumber(Locale locale) implements Step {
     DecimalFormatSymbols symbols = DecimalFormatSymbols.getInstance(locale);
     return in -> {
       String text = in.display().strip();
-      return plain(text) ? new Decimal(new BigDecimal(text)) : grouped(text, symbols);
+      return plain(text) ? Decimal.of(Long.parseLong(text)) : grouped(text, symbols);
     };
   }
 
