@@ -111,10 +111,7 @@ final class BridgeViews {
 
   private static FieldView field(CompiledField field) {
     return new FieldView(
-        field.target().key(),
-        field.target().name(),
-        source(field),
-        field.sentences());
+        field.target().key(), field.target().name(), source(field), field.sentences());
   }
 
   private static List<Piece> source(CompiledField field) {

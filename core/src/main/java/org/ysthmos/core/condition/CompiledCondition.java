@@ -21,7 +21,9 @@ public sealed interface CompiledCondition {
   sealed interface Answer {}
 
   /** The condition is met or not; where not, {@code because} says which test stopped the event. */
-  record Known(boolean met, String because) implements Answer {}
+  record Known(boolean met, String because) implements Answer {
+    static final Known MET = new Known(true, "");
+  }
 
   /** A value of a test could not be computed. */
   record Unknown(BoundField field, Problem problem) implements Answer {}
@@ -58,7 +60,7 @@ public sealed interface CompiledCondition {
           return answer;
         }
       }
-      return new Known(true, "");
+      return Known.MET;
     }
   }
 
@@ -84,7 +86,7 @@ public sealed interface CompiledCondition {
     public Answer ask(Reading reading, @Nullable List<TestResult> results) {
       return switch (part.ask(reading, results)) {
         case Known known when known.met() -> new Known(false, "what must not hold does");
-        case Known known -> new Known(true, "");
+        case Known known -> Known.MET;
         case Unknown unknown -> unknown;
       };
     }
@@ -114,7 +116,7 @@ public sealed interface CompiledCondition {
           if (results != null) {
             results.add(new TestResult(sentence, value.display(), met));
           }
-          yield new Known(met, met ? "" : stopped(value));
+          yield met ? Known.MET : new Known(false, stopped(value));
         }
         case org.ysthmos.core.value.Warned warned ->
             throw new IllegalStateException("a chain settles its warnings");

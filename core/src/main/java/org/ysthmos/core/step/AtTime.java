@@ -5,8 +5,9 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
-import java.time.zone.ZoneOffsetTransition;
+import java.util.List;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
@@ -69,12 +70,12 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
 
   private Computed at(LocalDate date) {
     LocalDateTime wanted = date.atTime(time);
-    ZoneOffsetTransition change = zone.getRules().getTransition(wanted);
-    Moment moment = Moment.of(wanted.atZone(zone).toInstant());
-    if (change == null) {
-      return moment;
+    List<ZoneOffset> offsets = zone.getRules().getValidOffsets(wanted);
+    if (offsets.size() == 1) {
+      return Moment.of(wanted.toInstant(offsets.getFirst()));
     }
-    if (change.isOverlap()) {
+    Moment moment = Moment.of(wanted.atZone(zone).toInstant());
+    if (!offsets.isEmpty()) {
       return new Warned(
           moment,
           "%s happened twice on %s in %s, clocks went back; the earlier is used"
