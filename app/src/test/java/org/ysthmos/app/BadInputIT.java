@@ -93,8 +93,10 @@ class BadInputIT extends AppTestBase {
         .contains("Correct the date at its source");
 
     // Mended at the source, which tells of the change by itself.
+    assertThat(needsYou()).contains(failed.path("id").asText());
     desk("PATCH", "/api/submissions/" + number, "{\"seenOn\":\"22 November 2026\"}");
     assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("CREATE");
+    assertThat(needsYou()).doesNotContain(failed.path("id").asText());
     resend(failed);
     assertThat(settled(number, 3).path("verdict").asText()).isEqualTo("UNCHANGED");
     assertThat(tasksOf(number)).hasSize(1);
@@ -156,6 +158,10 @@ class BadInputIT extends AppTestBase {
       String answer = new String(socket.getInputStream().readAllBytes(), UTF_8);
       assertThat(answer).startsWith("HTTP/1.1 421").doesNotContain("bridges");
     }
+  }
+
+  private static java.util.List<String> needsYou() {
+    return api("/traces?verdict=needs-you").path("traces").findValuesAsText("id");
   }
 
   private static void assertProblem(HttpResponse<String> answer, int status, String says) {

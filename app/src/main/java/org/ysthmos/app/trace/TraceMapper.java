@@ -20,6 +20,18 @@ public interface TraceMapper {
       t.target_record, t.failure_kind, t.reason, t.resend_of, t.resent
       """;
 
+  /**
+   * A failure that still waits for a person: it was not sent again, and the same record has not
+   * come across since, for example because it was mended at its source.
+   */
+  String NEEDS_A_PERSON =
+      """
+      t.verdict = 'failed' AND t.resent = FALSE
+      AND NOT EXISTS (SELECT 1 FROM trace l WHERE l.bridge_id = t.bridge_id
+                        AND l.order_key = t.order_key AND l.seq > t.seq
+                        AND l.state = 'done' AND l.verdict <> 'failed')
+      """;
+
   @Insert(
       """
       INSERT INTO trace (id, event_id, bridge_id, order_key, state, tries, not_before, received_at,
@@ -162,7 +174,9 @@ public interface TraceMapper {
       <if test="before != null">AND t.seq &lt; #{before}</if>
       <if test="bridge != null">AND t.bridge_id = #{bridge}</if>
       <if test="verdict == 'waiting'">AND t.state &lt;&gt; 'done'</if>
-      <if test="verdict == 'needs-you'">AND t.verdict = 'failed' AND t.resent = FALSE</if>
+      <if test="verdict == 'needs-you'">
+        AND ${@org.ysthmos.app.trace.TraceMapper@NEEDS_A_PERSON}
+      </if>
       <if test="verdict != null and verdict != 'waiting' and verdict != 'needs-you'">
         AND t.state = 'done' AND t.verdict = #{verdict}
       </if>

@@ -6,6 +6,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.app.trace.TraceMapper;
 
 @Mapper
 interface WatchMapper {
@@ -58,7 +59,10 @@ interface WatchMapper {
       """
       SELECT bridge_id, failure_kind, COUNT(*) AS traces, MIN(received_at) AS oldest,
         MAX(reason) AS reason, COUNT(DISTINCT reason) AS reasons
-      FROM trace WHERE received_at >= #{since} AND verdict = 'failed' AND resent = FALSE
+      FROM trace t WHERE received_at >= #{since} AND
+      """
+          + TraceMapper.NEEDS_A_PERSON
+          + """
       GROUP BY bridge_id, failure_kind ORDER BY COUNT(*) DESC, bridge_id, failure_kind
       """)
   List<FailedRow> failed(@Param("since") Instant since);
