@@ -138,7 +138,8 @@ tbody button {
   font-size: 14px;
   font-weight: 400;
   color: var(--ink);
-  border-bottom: 1px dotted var(--ink-3);
+  text-decoration: underline dotted var(--ink-3);
+  text-underline-offset: 4px;
 }
 tr.on button {
   font-weight: 650;

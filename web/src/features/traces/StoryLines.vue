@@ -75,7 +75,7 @@ function toggle(i: number) {
       <h2>Only when</h2>
       <ul class="tests">
         <li v-for="test in view.story.tests" :key="test.sentence">
-          <VerdictMark :kind="test.met ? 'CREATE' : 'PASSED_BY'" />
+          <VerdictMark :kind="test.met ? 'DONE' : 'PASSED_BY'" />
           {{ test.sentence }}
           <span class="mono value">{{ test.value }}</span>
           <span class="mid">{{ test.met ? 'met' : 'not met' }}</span>
@@ -144,7 +144,8 @@ h2 small {
 .opener {
   all: unset;
   cursor: pointer;
-  border-bottom: 1px dotted var(--ink-3);
+  text-decoration: underline dotted var(--ink-3);
+  text-underline-offset: 4px;
 }
 .opener:hover {
   color: var(--kelp);

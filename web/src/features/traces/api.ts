@@ -37,6 +37,9 @@ export function named(way: FieldWay, text: string): string {
   if (Object.keys(way.names).length === 0) return text
   return text
     .split(', ')
-    .map((key) => (way.names[key] ? `${way.names[key]} (${key})` : key))
+    .map((key) => {
+      const name = way.names[key] ?? key
+      return name.toLowerCase() === key.toLowerCase() ? name : `${name} (${key})`
+    })
     .join(', ')
 }

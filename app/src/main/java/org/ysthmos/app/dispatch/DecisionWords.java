@@ -29,7 +29,7 @@ final class DecisionWords {
       case CREATE, UPDATE ->
           counted(decision.explanation().tests().size(), "test") + " met, " + fields(decision);
       case UNCHANGED -> counted(decision.task().size(), "field") + " compared";
-      case PASSED_BY -> capital(decision.because()) + ".";
+      case PASSED_BY -> Words.capital(decision.because()) + ".";
       case FAILED -> failures(decision.failures());
     };
   }
@@ -41,12 +41,6 @@ final class DecisionWords {
 
   private static String failures(List<Failure> failures) {
     return failures.stream().map(Words::sentence).collect(Collectors.joining(" "));
-  }
-
-  private static String capital(String sentence) {
-    return sentence.isEmpty()
-        ? ""
-        : Character.toUpperCase(sentence.charAt(0)) + sentence.substring(1);
   }
 
   static String counted(int count, String noun) {

@@ -146,7 +146,9 @@ public class IntakeWriter implements SmartLifecycle {
             0,
             TraceStory.Mark.DONE,
             "Received from " + bridge.source().systemName() + ", signature good, stored",
-            "%s %s was %s".formatted(bridge.source().recordWord(), event.recordId(), event.kind()),
+            Words.capital(
+                "%s %s was %s."
+                    .formatted(bridge.source().recordWord(), event.recordId(), event.kind())),
             "",
             new String(event.body(), StandardCharsets.UTF_8),
             null));

@@ -21,6 +21,11 @@ public final class Words {
     return limited(text, LONGEST_SENTENCE);
   }
 
+  /** The text as a sentence starts. */
+  public static String capital(String text) {
+    return text.isEmpty() ? "" : Character.toUpperCase(text.charAt(0)) + text.substring(1);
+  }
+
   /** The text, cut with an ellipsis where it is longer than the column that takes it. */
   public static String limited(String text, int longest) {
     return text.length() <= longest ? text : text.substring(0, longest - 1) + "…";
