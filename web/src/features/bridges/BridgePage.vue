@@ -20,7 +20,7 @@ watch(
 <template>
   <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
   <template v-if="data">
-    <div class="top">
+    <div class="heading">
       <h1>{{ data.bridge.name }}</h1>
       <span class="pill">live, version {{ data.bridge.version }}</span>
       <span class="mid">{{ data.bridge.purpose }}</span>
@@ -75,22 +75,11 @@ watch(
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 10px 20px;
-  border-bottom: 1px solid var(--line-2);
-}
-.top h1,
-.top .btn {
+.heading h1 {
   white-space: nowrap;
 }
 .pill {
   color: var(--kelp);
-}
-.gap {
-  flex: 1;
 }
 .shores {
   flex: 1;

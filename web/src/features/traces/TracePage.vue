@@ -51,7 +51,7 @@ async function again() {
 <template>
   <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
   <template v-if="data && trace">
-    <div class="top">
+    <div class="heading">
       <h1>{{ trace.title }}</h1>
       <VerdictText :verdict="trace.verdict" class="said">
         <template v-if="trace.tries > 1">, {{ ordinal(trace.tries) }} try</template>
@@ -92,13 +92,6 @@ async function again() {
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 10px 20px;
-  border-bottom: 1px solid var(--line-2);
-}
 h1 {
   overflow: hidden;
   text-overflow: ellipsis;
@@ -113,9 +106,6 @@ h1 {
 }
 .nowrap {
   white-space: nowrap;
-}
-.gap {
-  flex: 1;
 }
 .two {
   flex: 1;

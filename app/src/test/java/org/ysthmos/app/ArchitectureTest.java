@@ -31,7 +31,6 @@ class ArchitectureTest {
               "java.util..",
               "org.jspecify..",
               "com.fasterxml.jackson..",
-              "com.google.re2j..",
               "org.snakeyaml.engine..")
           .because("the computation has no interface, database or network code");
 

@@ -63,7 +63,14 @@ class Courier implements SmartLifecycle {
             signals.toDeliver(),
             limit -> deliveries.ready(clock.instant(), limit),
             delivery -> deliveries.claim(delivery.id()) == 1,
-            this::carry);
+            this::carry,
+            this::handBack);
+  }
+
+  /** What broke may have been sent: its key is looked for before it is tried again. */
+  private void handBack(DeliveryRow delivery) {
+    Duration pause = Duration.ofSeconds(5L << Math.min(delivery.tries(), 6));
+    deliveries.again(delivery.id(), true, clock.instant().plus(pause));
   }
 
   private void carry(DeliveryRow delivery) {

@@ -228,6 +228,18 @@ class DecisionWriter {
         traces.story(trace.id()).story());
   }
 
+  /** Puts a trace back that broke unexpectedly, later each time; it is never dropped. */
+  void handBack(TraceRow trace) {
+    Duration pause = Duration.ofSeconds(5L << Math.min(trace.tries(), 6));
+    traces.postpone(
+        trace.id(),
+        trace.tries() + 1,
+        clock.instant().plus(pause),
+        null,
+        "Something broke here; the log of the application says more. It will be tried again.",
+        traces.story(trace.id()).story());
+  }
+
   /** Puts a trace back after a try that failed for now. */
   void waitAfter(Deciding deciding, Failure failure, Duration pause) {
     Line waiting =

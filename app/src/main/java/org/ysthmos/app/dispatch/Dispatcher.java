@@ -74,7 +74,8 @@ class Dispatcher implements SmartLifecycle {
             signals.toDecide(),
             limit -> traces.ready(clock.instant(), limit),
             trace -> traces.claim(trace.id()) == 1,
-            this::decide);
+            this::decide,
+            trace -> writer.handBack(trace));
   }
 
   private void decide(TraceRow trace) {

@@ -14,7 +14,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * One claimer and several workers: the claimer reads what is ready in order, takes it, and hands it
- * to a free worker. What a worker cannot finish stays taken until the next start releases it.
+ * to a free worker. What a worker could not finish is handed back, so that it is not left lying.
  *
  * @param <W> a piece of work
  */
@@ -29,6 +29,7 @@ public final class Stage<W> {
   private final IntFunction<List<W>> ready;
   private final Predicate<W> claim;
   private final Consumer<W> work;
+  private final Consumer<W> handBack;
   private final Semaphore free;
   private volatile boolean running;
   private ExecutorService pool = Executors.newVirtualThreadPerTaskExecutor();
@@ -37,6 +38,7 @@ public final class Stage<W> {
   /**
    * @param ready reads at most so many pieces of work, in order
    * @param claim takes a piece; false if another took it
+   * @param handBack puts a piece back for later, after its work broke unexpectedly
    */
   public Stage(
       String name,
@@ -44,13 +46,15 @@ public final class Stage<W> {
       WorkSignals.Signal signal,
       IntFunction<List<W>> ready,
       Predicate<W> claim,
-      Consumer<W> work) {
+      Consumer<W> work,
+      Consumer<W> handBack) {
     this.name = name;
     this.workers = workers;
     this.signal = signal;
     this.ready = ready;
     this.claim = claim;
     this.work = work;
+    this.handBack = handBack;
     this.free = new Semaphore(workers);
   }
 
@@ -95,9 +99,7 @@ public final class Stage<W> {
       pool.execute(
           () -> {
             try {
-              work.accept(piece);
-            } catch (RuntimeException e) {
-              LOG.error("{} could not finish {}", name, piece, e);
+              carryOut(piece);
             } finally {
               free.release();
               signal.raise();
@@ -105,6 +107,20 @@ public final class Stage<W> {
           });
     }
     return taken;
+  }
+
+  private void carryOut(W piece) {
+    try {
+      work.accept(piece);
+    } catch (RuntimeException e) {
+      LOG.error("{} could not finish {}", name, piece, e);
+      try {
+        handBack.accept(piece);
+      } catch (RuntimeException still) {
+        // It stays taken; the next start releases it.
+        LOG.error("{} could not hand back {}", name, piece, still);
+      }
+    }
   }
 
   /** Stops taking work and gives what is under way a moment to finish. */

@@ -1,0 +1,54 @@
+package org.ysthmos.adapters.hook;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.json.Pointer;
+
+class PushReaderTest {
+
+  private static final Instant NOW = Instant.parse("2026-11-24T13:58:07Z");
+  private static final Push PUSH =
+      new Push(
+          "secret",
+          Pointer.parse("/data/id"),
+          Pointer.parse("/type"),
+          Map.of("form.sent", "created"));
+
+  private static Event read(String body) throws PushReader.Unreadable {
+    return PushReader.read(PUSH, "desk", "forms", "msg_1", body.getBytes(UTF_8), NOW);
+  }
+
+  @Test
+  void readsTheEventUnderOurWords() throws Exception {
+    Event event = read("{\"type\":\"form.sent\",\"data\":{\"id\":77},\"extra\":1.10}");
+    assertThat(event.kind()).isEqualTo("created");
+    assertThat(event.record()).isEqualTo("77");
+    assertThat(event.id()).isEqualTo("msg_1");
+    assertThat(event.time()).isEqualTo(NOW);
+    assertThat(event.data().path("extra").decimalValue()).isEqualByComparingTo("1.1");
+  }
+
+  @Test
+  void kindNobodyNamedIsKeptAsItIs() throws Exception {
+    assertThat(read("{\"type\":\"form.closed\",\"data\":{\"id\":\"a\"}}").kind())
+        .isEqualTo("form.closed");
+  }
+
+  @Test
+  void placeOfTheMistakeIsTold() {
+    assertThatThrownBy(() -> read("{\n  \"type\" \"x\"}"))
+        .isInstanceOf(PushReader.Unreadable.class)
+        .hasMessageContaining("line 2");
+    assertThatThrownBy(() -> read("{\"type\":\"a\",\"data\":{\"id\":\"b\"}} and more"))
+        .isInstanceOf(PushReader.Unreadable.class);
+    assertThatThrownBy(() -> read("{\"type\":\"a\",\"data\":{\"id\":{}}}"))
+        .hasMessageContaining("no id at “/data/id”");
+  }
+}

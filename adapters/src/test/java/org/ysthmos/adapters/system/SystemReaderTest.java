@@ -1,0 +1,69 @@
+package org.ysthmos.adapters.system;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.value.ValueType;
+
+class SystemReaderTest {
+
+  private static String demo(String name) throws Exception {
+    return Files.readString(Path.of("..", "demo", "systems", name + ".yaml"));
+  }
+
+  @Test
+  void readsTheDemosBoard() throws Exception {
+    SystemDescription board = SystemReader.read(demo("grounds-board"));
+    SystemDescription.Collection tasks = board.collections().get("paths-and-trees");
+    assertThat(board.token()).contains("grounds-board-token");
+    assertThat(board.timeout()).isEqualTo(Duration.ofSeconds(10));
+    assertThat(tasks.create()).hasSize(2);
+    assertThat(tasks.create().getFirst().keyField()).contains("externalId");
+    assertThat(tasks.shape().field("due").orElseThrow().type()).isEqualTo(ValueType.MOMENT);
+    assertThat(tasks.shape().field("title").orElseThrow().longest()).hasValue(120);
+    assertThat(tasks.shape().field("assignees").orElseThrow().nameOf("bu-11"))
+        .isEqualTo("Paths crew");
+  }
+
+  @Test
+  void readsHowTheDemosDeskPushes() throws Exception {
+    SystemDescription.Push push =
+        SystemReader.read(demo("visitor-desk"))
+            .collections()
+            .get("hazard-reports")
+            .push()
+            .orElseThrow();
+    assertThat(push.secret()).isEqualTo("visitor-desk-hook");
+    assertThat(push.kinds()).containsEntry("submission.changed", "changed");
+  }
+
+  @ParameterizedTest(name = "{1}: {2}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "type: moment|type: momnt|no type is called “momnt”",
+        "address: http|address: ftp|starts with https:// or http://",
+        "timeout: PT10S|timeout: soon|is no span of time",
+        "find-by-key:|find-by-kye:|did you mean “find-by-key”?",
+        "fields: [notes, checklist]|fields: [note, checklist]|has no field “note”",
+        "call: POST /api|call: POST api|as a method and a path",
+        "created-id: /id|created-id: id|starts with /",
+        "required: true|required: perhaps|expected true or false",
+        "longest: 120|longest: long|expected a whole number"
+      })
+  void mistakeIsNamedWithItsPlace(String right, String wrong, String says) throws Exception {
+    String document = demo("grounds-board");
+    assertThat(document).contains(right);
+    assertThatThrownBy(() -> SystemReader.read(document.replace(right, wrong)))
+        .isInstanceOfSatisfying(
+            DocumentException.class, e -> assertThat(e.problems().getFirst().line()).isPositive())
+        .hasMessageContaining(says);
+  }
+}

@@ -1,0 +1,87 @@
+package org.ysthmos.core.json;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.testkit.Seeds;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
+
+class TypedReaderTest {
+
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  private static Computed read(String json, String type) throws Exception {
+    return TypedReader.read(JSON.readTree(json), ValueType.parse(type).orElseThrow());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      quoteCharacter = '`',
+      value = {
+        "\"8\";text;8",
+        "8;text;8",
+        "true;text;true",
+        "8.50;number;8.5",
+        "true;flag;yes",
+        "\"2026-11-23\";day;2026-11-23",
+        "\"2026-11-23T17:00:00+01:00\";moment;2026-11-23T16:00:00Z",
+        "\"https://a.example/1\";link;https://a.example/1",
+        "7;person;7",
+        "\"low\";choice;low",
+        "[\"a\",\"b\"];list of text;a, b",
+        "[1,2];list of number;1, 2"
+      })
+  void readsTheDeclaredType(String json, String type, String display) throws Exception {
+    Computed computed = read(json, type);
+    assertThat(computed).isInstanceOf(Value.class);
+    assertThat(((Value) computed).display()).isEqualTo(display);
+    assertThat(((Value) computed).type().toString()).isEqualTo(type);
+  }
+
+  /** A day is never made of a moment, nor a number of a text: that takes a step. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      quoteCharacter = '`',
+      value = {
+        "\"8\";number", "\"yes\";flag", "\"2026-11-23T17:00:00Z\";day", "\"2026-11-23\";moment",
+        "20261123;day", "\"/relative\";link", "\"not an address\";link", "\"a\";list of text",
+        "[\"a\"];text", "{\"a\":1};text", "[1,\"b\"];list of number"
+      })
+  void otherShapesAreProblemsThatNameBothTypes(String json, String type) throws Exception {
+    assertThat(read(json, type))
+        .isInstanceOfSatisfying(
+            Problem.class,
+            problem -> assertThat(problem.message()).contains("was declared").contains("came as"));
+  }
+
+  @Test
+  void missingAndNullAreNothing() throws Exception {
+    assertThat(read("null", "day")).isEqualTo(Nothing.NOTHING);
+    assertThat(TypedReader.read(JSON.readTree("{}").path("x"), ValueType.listOf(ValueType.TEXT)))
+        .isEqualTo(Nothing.NOTHING);
+  }
+
+  @Test
+  void whateverComesGivesAValueOfTheTypeOrAProblem() {
+    String[] types = {"text", "number", "flag", "day", "moment", "link", "list of text"};
+    Seeds.forSeeds(
+        2000,
+        seeds -> {
+          JsonNode node = seeds.json(3);
+          ValueType type = ValueType.parse(types[seeds.below(types.length)]).orElseThrow();
+          if (TypedReader.read(node, type) instanceof Value value && value != Nothing.NOTHING) {
+            assertThat(value.type()).isEqualTo(type);
+          }
+        });
+  }
+}
