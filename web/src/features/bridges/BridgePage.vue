@@ -62,7 +62,9 @@ watch(
         <p>
           <b>{{ data.targetCollection }}</b> of {{ data.bridge.target }}
         </p>
-        <p class="mid">{{ data.ceiling }}</p>
+        <h3>Ceiling</h3>
+        <p>{{ data.ceiling }}</p>
+        <p class="mid">stated, not yet enforced</p>
         <h3>Live since</h3>
         <p>{{ dayAndTime(data.bridge.since, now, zone) }}</p>
         <details>
