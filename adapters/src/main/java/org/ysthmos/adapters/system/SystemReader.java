@@ -1,7 +1,9 @@
 package org.ysthmos.adapters.system;
 
 import java.net.URI;
+import java.time.DateTimeException;
 import java.time.Duration;
+import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -20,6 +22,7 @@ import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.TextLength;
 import org.ysthmos.core.value.ValueType;
 
 /** Reads a system document. What it does not know it refuses, with line and column. */
@@ -89,6 +92,7 @@ public final class SystemReader {
         "name",
         "record",
         "title",
+        "parent",
         "page",
         "fields",
         "event-fields",
@@ -106,8 +110,15 @@ public final class SystemReader {
             node.need("name").text(),
             node.need("record").text(),
             node.get("title").map(DocumentNode::text).orElse(""),
+            node.get("parent").map(DocumentNode::text).orElse(""),
             node.get("fields").map(SystemReader::fields).orElse(List.of()),
             node.get("event-fields").map(SystemReader::fields).orElse(List.of()));
+    node.get("parent")
+        .filter(parent -> shape.field(parent.text()).isEmpty())
+        .ifPresent(
+            parent -> {
+              throw parent.refuse(shape.name() + " has no field “" + parent.text() + "”");
+            });
     return new Collection(
         shape,
         node.get("page").map(DocumentNode::text),
@@ -121,26 +132,48 @@ public final class SystemReader {
 
   private static List<FieldShape> fields(DocumentNode node) {
     List<FieldShape> fields = new ArrayList<>();
-    node.group()
-        .forEach(
-            (key, field) -> {
-              field.only("name", "type", "required", "longest", "names");
-              DocumentNode type = field.need("type");
-              fields.add(
-                  new FieldShape(
-                      key,
-                      field.need("name").text(),
-                      ValueType.parse(type.text())
-                          .orElseThrow(
-                              () -> type.refuse("no type is called “" + type.text() + "”")),
-                      field.get("required").map(DocumentNode::flag).orElse(false),
-                      field
-                          .get("longest")
-                          .map(n -> OptionalInt.of(n.wholeNumber()))
-                          .orElse(OptionalInt.empty()),
-                      field.get("names").map(SystemReader::names).orElse(Map.of())));
-            });
+    node.group().forEach((key, field) -> fields.add(field(key, field)));
     return fields;
+  }
+
+  private static FieldShape field(String key, DocumentNode node) {
+    node.only("name", "type", "required", "longest", "counted-in", "names", "shown-in", "fields");
+    DocumentNode type = node.need("type");
+    ValueType parsed =
+        ValueType.parse(type.text())
+            .orElseThrow(() -> type.refuse("no type is called “" + type.text() + "”"));
+    boolean ofRecords = parsed.equals(ValueType.listOf(ValueType.RECORD));
+    if (node.get("fields").isPresent() != ofRecords) {
+      throw node.refuse("a list of record says its fields, and nothing else does");
+    }
+    return FieldShape.of(key, node.need("name").text(), parsed)
+        .withRequired(node.get("required").map(DocumentNode::flag).orElse(false))
+        .withLongest(
+            node.get("longest")
+                .map(most -> OptionalInt.of(most.wholeNumber()))
+                .orElse(OptionalInt.empty()),
+            node.get("counted-in").map(SystemReader::unit).orElse(TextLength.CODE_UNITS))
+        .withNames(node.get("names").map(SystemReader::names).orElse(Map.of()))
+        .withShownIn(node.get("shown-in").map(SystemReader::zone))
+        .withFields(node.get("fields").map(SystemReader::fields).orElse(List.of()));
+  }
+
+  private static TextLength unit(DocumentNode node) {
+    return TextLength.parse(node.text())
+        .orElseThrow(
+            () ->
+                node.refuse(
+                    "a text is counted in characters, code-points, code-units or bytes, not “"
+                        + node.text()
+                        + "”"));
+  }
+
+  private static ZoneId zone(DocumentNode node) {
+    try {
+      return ZoneId.of(node.text());
+    } catch (DateTimeException e) {
+      throw node.refuse("“" + node.text() + "” is no IANA time zone");
+    }
   }
 
   private static Map<String, String> names(DocumentNode node) {

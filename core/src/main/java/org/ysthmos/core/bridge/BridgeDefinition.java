@@ -1,18 +1,23 @@
 package org.ysthmos.core.bridge;
 
 import java.time.Duration;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.SequencedMap;
 import org.ysthmos.core.condition.Condition;
-import org.ysthmos.core.rule.Address;
+import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.FieldRule;
+import org.ysthmos.core.rule.ValueRule;
 
 /**
  * A bridge as its document says it.
  *
  * @param id short, stable, lower case with hyphens
  * @param name what people call it
+ * @param values values that several rules use, by name
  * @param match the values that make two events be about the same thing
+ * @param fields the rules of every task the bridge makes
  */
 public record BridgeDefinition(
     String id,
@@ -21,8 +26,10 @@ public record BridgeDefinition(
     From from,
     To to,
     List<LookupRule> lookups,
+    SequencedMap<String, ValueRule> values,
     Condition when,
     List<Address> match,
+    TaskPlan plan,
     List<FieldRule> fields,
     Ceiling ceiling) {
 
@@ -39,28 +46,9 @@ public record BridgeDefinition(
   /** The most tasks the bridge may make in a span of time. */
   public record Ceiling(int creates, Duration per) {}
 
-  /** What a bridge does when a lookup finds nothing. */
-  public enum NoneFound {
-    FAIL,
-    PASS_BY,
-    GO_ON_EMPTY
-  }
-
-  /**
-   * A second read that an event needs.
-   *
-   * @param name how rules address the record found
-   * @param by the key fields of the collection and where their values come from
-   */
-  public record LookupRule(
-      String name,
-      String system,
-      String collection,
-      SequencedMap<String, Address> by,
-      NoneFound none) {}
-
   public BridgeDefinition {
     lookups = List.copyOf(lookups);
+    values = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(values));
     match = List.copyOf(match);
     fields = List.copyOf(fields);
   }

@@ -1,7 +1,9 @@
 package org.ysthmos.core.condition;
 
 import java.util.List;
-import org.ysthmos.core.rule.Address;
+import java.util.Optional;
+import org.ysthmos.core.compare.Operator;
+import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.step.Step;
 
 /** A condition as it is written. */
@@ -31,6 +33,21 @@ public sealed interface Condition {
   record Test(Address value, List<Step> steps, Operator operator) implements Condition {
     public Test {
       steps = List.copyOf(steps);
+    }
+  }
+
+  /**
+   * Met when a value is not what it was before.
+   *
+   * @param was where the earlier value stands; empty for what came with the record's event before
+   * @param from what it must have been; any if empty
+   * @param to what it must be now; any if empty
+   */
+  record Changed(Address value, Optional<Address> was, List<String> from, List<String> to)
+      implements Condition {
+    public Changed {
+      from = List.copyOf(from);
+      to = List.copyOf(to);
     }
   }
 }

@@ -9,19 +9,22 @@ import org.ysthmos.core.value.Computed;
  * How a decision came about: each test, and the lineage of each field.
  *
  * @param tests the tests made, in order; one that was not needed is not there
+ * @param named the values that the bridge names, as far as they were needed
  */
-public record Explanation(List<TestResult> tests, List<Lineage> fields) {
+public record Explanation(List<TestResult> tests, List<Lineage> named, List<Lineage> fields) {
 
   /** What plain mode gives. */
-  public static final Explanation NONE = new Explanation(List.of(), List.of());
+  public static final Explanation NONE = new Explanation(List.of(), List.of(), List.of());
 
   /**
    * From the source fields over each step to what the target gets.
    *
+   * @param member which of several tasks; empty where there is one
    * @param start what the chain started from
    * @param result what came out, fitted to the target
    */
   public record Lineage(
+      String member,
       FieldShape target,
       List<SourceValue> sources,
       Computed start,

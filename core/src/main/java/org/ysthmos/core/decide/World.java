@@ -5,23 +5,41 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.value.Value;
 
-/** Everything outside that a decision may ask. */
-public interface World {
+/**
+ * Everything outside that a decision may ask. It may ask other systems, so a decision is never made
+ * inside a database transaction.
+ */
+public interface World extends Reading.Surroundings {
 
   /**
-   * Reads the records of a collection whose key fields have these values. May ask another system,
-   * so never call it inside a database transaction.
+   * Reads the records of a collection whose key fields have these values.
    *
-   * @param keys key field to value as text
+   * @param lookup the name of the lookup that asks first; another that asks the same is not heard
    */
-  LookupAnswer lookUp(String system, String collection, SequencedMap<String, String> keys);
+  LookupAnswer lookUp(String lookup, Question question);
 
   /** The pair of a bridge with this match key, if there is one. */
   Optional<PairState> pair(String bridge, MatchKey key);
+
+  /** Whether someone worked on a pair's task since both sides last agreed. */
+  TouchAnswer touched(MatchKey key, PairState pair);
+
+  /**
+   * What a lookup asks.
+   *
+   * @param keys key field to value as text
+   */
+  record Question(
+      String system,
+      String collection,
+      LookupRule.Origin origin,
+      SequencedMap<String, String> keys) {}
 
   /** What a lookup came to. */
   sealed interface LookupAnswer {}
@@ -34,7 +52,13 @@ public interface World {
   }
 
   /** The system could not answer. */
-  record Unanswered(Failure failure) implements LookupAnswer {}
+  record Unanswered(Failure failure) implements LookupAnswer, TouchAnswer {}
+
+  /** What is known of the work on a task. */
+  sealed interface TouchAnswer {}
+
+  /** Whether someone changed or finished the task since. */
+  record Touched(boolean yes) implements TouchAnswer {}
 
   /**
    * What is known of a pair.

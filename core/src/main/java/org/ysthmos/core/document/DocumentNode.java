@@ -1,11 +1,15 @@
 package org.ysthmos.core.document;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
 import org.snakeyaml.engine.v2.exceptions.Mark;
@@ -26,6 +30,8 @@ public final class DocumentNode {
 
   /** The largest document taken, in characters. */
   public static final int LARGEST = 200_000;
+
+  private static final Pattern ID = Pattern.compile("[a-z0-9]+(-[a-z0-9]+)*");
 
   private final Node node;
   private final String path;
@@ -109,6 +115,61 @@ public final class DocumentNode {
     }
   }
 
+  /** A decimal number, exact. */
+  public BigDecimal number() {
+    try {
+      return new BigDecimal(text());
+    } catch (NumberFormatException e) {
+      throw refuse("“" + text() + "” is no number");
+    }
+  }
+
+  /** The text here, read by a function that refuses with an {@link IllegalArgumentException}. */
+  public <T> T parsed(Function<String, T> parse) {
+    try {
+      return parse.apply(text());
+    } catch (IllegalArgumentException e) {
+      throw refuse(String.valueOf(e.getMessage()));
+    }
+  }
+
+  /** A short name that stays: lower case with hyphens, at most 64 characters. */
+  public String id() {
+    String text = text();
+    if (!isId(text)) {
+      throw refuse("“" + text + "” is no id: lower case with hyphens, at most 64 characters");
+    }
+    return text;
+  }
+
+  /** Whether a text is lower case with hyphens and has at most 64 characters. */
+  public static boolean isId(String text) {
+    return ID.matcher(text).matches() && text.length() <= 64;
+  }
+
+  /** One of the words of an enum, in lower case with hyphens. */
+  public <E extends Enum<E>> E word(Class<E> kind) {
+    Map<String, E> words = new LinkedHashMap<>();
+    for (E one : kind.getEnumConstants()) {
+      words.put(wordOf(one), one);
+    }
+    E found = words.get(text());
+    if (found == null) {
+      throw refuse(Nearest.unknown("word here", text(), words.keySet()));
+    }
+    return found;
+  }
+
+  /** How documents write a member of an enum: lower case with hyphens. */
+  public static String wordOf(Enum<?> member) {
+    return member.name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+
+  /** A list of texts, or one text where a list of one is meant. */
+  public List<String> texts() {
+    return isList() ? list().stream().map(DocumentNode::text).toList() : List.of(text());
+  }
+
   public boolean flag() {
     if (node instanceof ScalarNode scalar && scalar.getTag().equals(Tag.BOOL)) {
       return scalar.getValue().equals("true");
@@ -165,6 +226,35 @@ public final class DocumentNode {
       throw refuse("expected one key here, found " + entries.size() + ": " + entries.keySet());
     }
     return entries.firstEntry();
+  }
+
+  /**
+   * The place that a path below this one leads to, or the deepest place on its way that is there.
+   * Where a group holds one key, such as a step with its options, the path may leave that key out.
+   */
+  public DocumentNode nearest(String below) {
+    DocumentNode at = this;
+    for (String token : below.isEmpty() ? new String[0] : below.split("/", -1)) {
+      Optional<DocumentNode> next = at.child(token);
+      if (next.isEmpty() && at.isGroup() && at.group().size() == 1) {
+        DocumentNode only = at.group().firstEntry().getValue();
+        next = only.child(token).or(() -> Optional.of(only));
+      }
+      at = next.orElse(at);
+    }
+    return at;
+  }
+
+  private Optional<DocumentNode> child(String token) {
+    if (isGroup()) {
+      return get(token);
+    }
+    if (isList() && token.chars().allMatch(c -> c >= '0' && c <= '9')) {
+      List<DocumentNode> items = list();
+      int place = Integer.parseInt(token);
+      return place < items.size() ? Optional.of(items.get(place)) : Optional.empty();
+    }
+    return Optional.empty();
   }
 
   private String join(String key) {

@@ -20,6 +20,7 @@ import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
+import org.ysthmos.core.value.Warned;
 
 /**
  * Reads a JSON node as the type its collection declares. Numbers and flags are taken as text where
@@ -36,16 +37,23 @@ public final class TypedReader {
     }
     return switch (type.kind()) {
       case TEXT -> node.isValueNode() ? Text.of(node.asText()) : mismatch(node, type);
-      case NUMBER -> node.isNumber() ? new Decimal(node.decimalValue()) : mismatch(node, type);
-      case FLAG -> node.isBoolean() ? new Flag(node.booleanValue()) : mismatch(node, type);
+      case NUMBER -> node.isNumber() ? number(node) : mismatch(node, type);
+      case FLAG -> node.isBoolean() ? Flag.of(node.booleanValue()) : mismatch(node, type);
       case CHOICE -> node.isValueNode() ? new Choice(node.asText()) : mismatch(node, type);
       case PERSON -> node.isValueNode() ? new Person(node.asText()) : mismatch(node, type);
       case DAY -> day(node, type);
       case MOMENT -> moment(node, type);
       case LINK -> link(node, type);
       case LIST -> list(node, type);
+      case RECORD -> mismatch(node, type);
       case NOTHING -> Nothing.NOTHING;
     };
+  }
+
+  private static Computed number(JsonNode node) {
+    return node.isIntegralNumber() && node.canConvertToLong()
+        ? Decimal.of(node.longValue())
+        : Decimal.checked(node.decimalValue());
   }
 
   private static Computed day(JsonNode node, ValueType type) {
@@ -87,10 +95,17 @@ public final class TypedReader {
         case Problem problem -> {
           return problem;
         }
-        case org.ysthmos.core.value.Warned warned -> items.add(warned.value());
+        case Warned warned -> items.add(warned.value());
       }
     }
-    return new ListValue(element, items);
+    return ListValue.checked(element, items);
+  }
+
+  /** Whether a list of records stands there: nothing if none does, or a problem. */
+  public static Computed list(JsonNode node) {
+    return node.isArray() || node.isMissingNode() || node.isNull()
+        ? Nothing.NOTHING
+        : mismatch(node, ValueType.listOf(ValueType.RECORD));
   }
 
   private static Problem mismatch(JsonNode node, ValueType type) {

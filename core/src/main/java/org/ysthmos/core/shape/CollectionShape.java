@@ -8,6 +8,8 @@ import java.util.Optional;
  *
  * @param recordWord what people call one record, for example {@code report} or {@code task}
  * @param titleField the key of the field people know a record by; empty where there is none
+ * @param parentField the key of the field that holds the id of a record's parent; empty where
+ *     records have none
  * @param fields the fields of a whole record
  * @param eventFields the fields that come with an event, which may be only an id
  */
@@ -18,6 +20,7 @@ public record CollectionShape(
     String name,
     String recordWord,
     String titleField,
+    String parentField,
     List<FieldShape> fields,
     List<FieldShape> eventFields) {
 

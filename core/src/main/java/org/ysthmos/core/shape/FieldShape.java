@@ -1,7 +1,11 @@
 package org.ysthmos.core.shape;
 
+import java.time.ZoneId;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
+import org.ysthmos.core.value.TextLength;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -10,8 +14,11 @@ import org.ysthmos.core.value.ValueType;
  * @param key the field's address in a source record (a JSON Pointer), or its key in a target
  * @param name what people call it
  * @param required whether a record cannot be made without it
- * @param longest the most characters the system keeps of a text, counted in UTF-16 code units
+ * @param longest the most that the system keeps of a text
+ * @param countedIn how the system counts the length of a text
  * @param names what people call the keys of choices or people, as far as they are known
+ * @param shownIn the zone in which the system's people see a moment, where it is known
+ * @param fields the fields of each record, where the field is a list of records
  */
 public record FieldShape(
     String key,
@@ -19,18 +26,51 @@ public record FieldShape(
     ValueType type,
     boolean required,
     OptionalInt longest,
-    Map<String, String> names) {
+    TextLength countedIn,
+    Map<String, String> names,
+    Optional<ZoneId> shownIn,
+    List<FieldShape> fields) {
 
   public FieldShape {
     names = Map.copyOf(names);
+    fields = List.copyOf(fields);
   }
 
   public static FieldShape of(String key, String name, ValueType type) {
-    return new FieldShape(key, name, type, false, OptionalInt.empty(), Map.of());
+    return new FieldShape(
+        key,
+        name,
+        type,
+        false,
+        OptionalInt.empty(),
+        TextLength.CODE_UNITS,
+        Map.of(),
+        Optional.empty(),
+        List.of());
+  }
+
+  public FieldShape withRequired(boolean needed) {
+    return new FieldShape(key, name, type, needed, longest, countedIn, names, shownIn, fields);
+  }
+
+  public FieldShape withLongest(OptionalInt most, TextLength unit) {
+    return new FieldShape(key, name, type, required, most, unit, names, shownIn, fields);
+  }
+
+  public FieldShape withNames(Map<String, String> known) {
+    return new FieldShape(key, name, type, required, longest, countedIn, known, shownIn, fields);
+  }
+
+  public FieldShape withShownIn(Optional<ZoneId> zone) {
+    return new FieldShape(key, name, type, required, longest, countedIn, names, zone, fields);
+  }
+
+  public FieldShape withFields(List<FieldShape> inner) {
+    return new FieldShape(key, name, type, required, longest, countedIn, names, shownIn, inner);
   }
 
   /** What people call a key, or the key itself where that is not known. */
-  public String nameOf(String key) {
-    return names.getOrDefault(key, key);
+  public String nameOf(String of) {
+    return names.getOrDefault(of, of);
   }
 }

@@ -1,6 +1,5 @@
 package org.ysthmos.core.step;
 
-import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -8,7 +7,9 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
 import java.util.List;
+import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Moment;
@@ -27,24 +28,42 @@ import org.ysthmos.core.value.Warned;
 public record AtTime(LocalTime time, ZoneId zone) implements Step {
 
   static final StepKind KIND =
-      new StepKind(
-          "at",
-          "Makes a moment of a day: the stated time in the stated zone.",
-          "at: { time: \"17:00\", zone: Europe/Lisbon }",
-          AtTime::read);
+      StepKind.of(
+              "at",
+              StepKind.Family.DATE,
+              "Makes a moment of a day: the stated time in the stated zone. A time that clocks"
+                  + " skipped or passed twice leaves a warning.")
+          .with(Option.required("time", Option.Plain.TIME, "the time of day"))
+          .with(Option.required("zone", Option.Plain.ZONE, "where the clock hangs"))
+          .example(
+              "at: { time: \"17:00\", zone: Europe/Lisbon }",
+              Day.parse("2026-11-30"),
+              "2026-11-30T17:00:00Z")
+          .example(
+              "at: { time: \"09:00\", zone: Pacific/Auckland }",
+              Day.parse("2026-11-30"),
+              "2026-11-29T20:00:00Z")
+          .reads(AtTime::read);
 
-  private static Step read(DocumentNode node) {
-    node.only("time", "zone");
-    DocumentNode time = node.need("time");
-    DocumentNode zone = node.need("zone");
+  private static Step read(StepOptions options) {
+    DocumentNode time = options.node("time");
     try {
-      return new AtTime(LocalTime.parse(time.text()), ZoneId.of(zone.text()));
+      return new AtTime(LocalTime.parse(time.text()), options.zone("zone"));
     } catch (DateTimeParseException e) {
       throw time.refuse("“" + time.text() + "” is no time of day; write for example \"17:00\"");
-    } catch (DateTimeException e) {
-      throw zone.refuse(
-          "“" + zone.text() + "” is no IANA time zone; write for example Europe/Lisbon");
     }
+  }
+
+  @Override
+  public StepKind kind() {
+    return KIND;
+  }
+
+  @Override
+  public SequencedMap<String, Object> options() {
+    SequencedMap<String, Object> options = Written.of("time", time.toString());
+    options.put("zone", zone.getId());
+    return options;
   }
 
   @Override
@@ -59,22 +78,21 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
   }
 
   @Override
-  public Typing typing(ValueType in) {
-    return Typing.of(ValueType.DAY, in, ValueType.MOMENT, "read it as a day first (read-day)");
+  public Compiled compile(ValueType in, Scope scope) {
+    Step.needs(in.equals(ValueType.DAY), in, "a day", "read it as a day first (read-day)");
+    return Compiled.of(
+        ValueType.MOMENT, (value, reading) -> at(((Day) value).date().atTime(time), zone));
   }
 
-  @Override
-  public Function compile() {
-    return in -> at(((Day) in).date());
-  }
-
-  private Computed at(LocalDate date) {
-    LocalDateTime wanted = date.atTime(time);
+  /** The moment of a clock's reading in a zone, with a warning where clocks changed over it. */
+  static Computed at(LocalDateTime wanted, ZoneId zone) {
     List<ZoneOffset> offsets = zone.getRules().getValidOffsets(wanted);
     if (offsets.size() == 1) {
-      return Moment.of(wanted.toInstant(offsets.getFirst()));
+      return Moment.checked(wanted.toInstant(offsets.getFirst()));
     }
     Moment moment = Moment.of(wanted.atZone(zone).toInstant());
+    LocalTime time = wanted.toLocalTime();
+    LocalDate date = wanted.toLocalDate();
     if (!offsets.isEmpty()) {
       return new Warned(
           moment,

@@ -1,13 +1,13 @@
 package org.ysthmos.core.step;
 
-import java.time.DateTimeException;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeFormatterBuilder;
-import java.time.format.DateTimeParseException;
-import java.time.format.ResolverStyle;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.ValueType;
@@ -16,76 +16,106 @@ import org.ysthmos.core.value.ValueType;
  * Reads a text as a day. Upper and lower case are alike; a day that no calendar has, such as 30
  * February, is a problem and never moved.
  *
- * @param pattern a {@link DateTimeFormatter} pattern, for example {@code d MMMM uuuu}
+ * @param patterns {@link java.time.format.DateTimeFormatter} patterns, or {@code iso} or {@code
+ *     iso-week}; tried in order
  * @param locale whose names of months and weekdays are read
  */
-public record ReadDay(String pattern, Locale locale) implements Step {
+public record ReadDay(List<String> patterns, Locale locale) implements Step {
 
   static final StepKind KIND =
-      new StepKind(
-          "read-day",
-          "Reads a text as a calendar day by a pattern, with the month names of a language.",
-          "read-day: { pattern: d MMMM uuuu, locale: en }",
-          ReadDay::read);
+      StepKind.of(
+              "read-day",
+              StepKind.Family.DATE,
+              "Reads a text as a calendar day by a pattern, with the names of months and weekdays"
+                  + " of a language. `iso` reads 2026-11-30, `iso-week` reads 2026-W49-1.")
+          .bare(
+              Option.required(
+                  "pattern",
+                  Option.Plain.TEXTS,
+                  "how the day is written; several are tried in order"))
+          .with(Option.optional("locale", Option.Plain.LOCALE, "whose names; English if not said"))
+          .example("read-day: d MMMM uuuu", "23 November 2026", "2026-11-23")
+          .example(
+              "read-day: { pattern: \"EEEE d 'de' MMMM 'de' uuuu\", locale: pt }",
+              "segunda-feira 23 de novembro de 2026",
+              "2026-11-23")
+          .example("read-day: [dd/MM/uuuu, iso]", "2026-11-23", "2026-11-23")
+          .example("read-day: iso-week", "2026-W48-1", "2026-11-23")
+          .example(
+              "read-day: d MMMM uuuu",
+              "30 February 2026",
+              "“30 February 2026” is no day written “d MMMM uuuu” in English")
+          .reads(ReadDay::read);
 
-  private static Step read(DocumentNode node) {
-    node.only("pattern", "locale");
-    DocumentNode pattern = node.need("pattern");
-    String tag = node.get("locale").map(DocumentNode::text).orElse("en");
-    try {
-      ReadDay step = new ReadDay(pattern.text(), Locale.forLanguageTag(tag));
-      if (!canDate(step.formatter())) {
-        throw pattern.refuse(
-            "“" + pattern.text() + "” does not say year, month and day; for example d MMMM uuuu");
+  public ReadDay {
+    patterns = List.copyOf(patterns);
+  }
+
+  private static Step read(StepOptions options) {
+    Locale locale = options.locale();
+    DocumentNode pattern = options.node("pattern");
+    List<String> patterns = pattern.texts();
+    if (patterns.isEmpty()) {
+      throw pattern.refuse("say how the day is written, for example d MMMM uuuu");
+    }
+    for (String one : patterns) {
+      try {
+        DayPattern.of(one, locale);
+      } catch (IllegalArgumentException e) {
+        throw pattern.refuse(String.valueOf(e.getMessage()));
       }
-      return step;
-    } catch (IllegalArgumentException e) {
-      throw pattern.refuse("“" + pattern.text() + "” is no date pattern: " + e.getMessage());
     }
+    return new ReadDay(patterns, locale);
   }
 
-  private static boolean canDate(DateTimeFormatter formatter) {
-    LocalDate probe = LocalDate.of(2024, 2, 29);
-    try {
-      return LocalDate.parse(formatter.format(probe), formatter).equals(probe);
-    } catch (DateTimeException incomplete) {
-      return false;
-    }
+  @Override
+  public StepKind kind() {
+    return KIND;
   }
 
-  private DateTimeFormatter formatter() {
-    return new DateTimeFormatterBuilder()
-        .parseCaseInsensitive()
-        .appendPattern(pattern)
-        .toFormatter(locale)
-        .withResolverStyle(ResolverStyle.STRICT);
+  @Override
+  public SequencedMap<String, Object> options() {
+    return Written.and(
+        Written.of("pattern", patterns.size() == 1 ? patterns.getFirst() : patterns),
+        "locale",
+        locale.toLanguageTag(),
+        "en");
   }
 
   @Override
   public String sentence() {
-    return "read as a day written “" + pattern + "” in " + locale.getDisplayName(Locale.ENGLISH);
+    return "read as a day written " + way();
+  }
+
+  private String way() {
+    return "“%s” in %s"
+        .formatted(String.join("” or “", patterns), locale.getDisplayName(Locale.ENGLISH));
   }
 
   @Override
-  public Typing typing(ValueType in) {
-    return Typing.of(ValueType.TEXT, in, ValueType.DAY, "a day is read from a text");
+  public Compiled compile(ValueType in, Scope scope) {
+    Step.needs(
+        in.equals(ValueType.TEXT),
+        in,
+        "a text",
+        in.equals(ValueType.MOMENT)
+            ? "a moment is a day only in a zone (day-in: Europe/Lisbon)"
+            : "a day is read from a text");
+    List<DayPattern> ways = patterns.stream().map(one -> DayPattern.of(one, locale)).toList();
+    return Compiled.of(ValueType.DAY, (value, reading) -> day(value.display().strip(), ways));
   }
 
-  @Override
-  public Function compile() {
-    DateTimeFormatter formatter = formatter();
-    return in -> {
-      String text = in.display().strip();
-      try {
-        return new Day(LocalDate.parse(text, formatter));
-      } catch (DateTimeParseException notThisWay) {
-        return new Problem(
-            "“%s” is no day written “%s” in %s"
-                .formatted(text, pattern, locale.getDisplayName(Locale.ENGLISH)),
-            text,
-            "Correct the date at its source, or change how the bridge reads the day, then send"
-                + " again");
+  private Computed day(String text, List<DayPattern> ways) {
+    for (int i = 0; i < ways.size(); i++) {
+      Optional<LocalDate> day = ways.get(i).read(text);
+      if (day.isPresent()) {
+        return Day.checked(day.get());
       }
-    };
+    }
+    return new Problem(
+        "“%s” is no day written %s".formatted(text, way()),
+        text,
+        "Correct the date at its source, or change how the bridge reads the day, then send"
+            + " again");
   }
 }

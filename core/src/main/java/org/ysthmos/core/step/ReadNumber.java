@@ -1,11 +1,11 @@
 package org.ysthmos.core.step;
 
 import java.math.BigDecimal;
-import java.text.DecimalFormat;
-import java.text.DecimalFormatSymbols;
-import java.text.ParsePosition;
 import java.util.Locale;
-import org.ysthmos.core.document.DocumentNode;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.NumberText;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.Problem;
@@ -19,18 +19,26 @@ import org.ysthmos.core.value.ValueType;
 public record ReadNumber(Locale locale) implements Step {
 
   static final StepKind KIND =
-      new StepKind(
-          "read-number",
-          "Reads a text as an exact number, with the decimal sign of a language.",
-          "read-number: { locale: pt }",
-          ReadNumber::read);
+      StepKind.of(
+              "read-number",
+              StepKind.Family.NUMBER,
+              "Reads a text as an exact number, with the decimal and grouping signs of a language.")
+          .bare(
+              Option.optional(
+                  "locale", Option.Plain.LOCALE, "whose signs are read; English if not said"))
+          .example("read-number", "1,234.50", "1234.5")
+          .example("read-number: pt", "1.234,5", "1234.5")
+          .example("read-number", "12,5", "“12,5” is no number as written in English")
+          .reads(options -> new ReadNumber(options.locale()));
 
-  private static Step read(DocumentNode node) {
-    if (node.isText()) {
-      return new ReadNumber(Locale.ENGLISH);
-    }
-    node.only("locale");
-    return new ReadNumber(Locale.forLanguageTag(node.need("locale").text()));
+  @Override
+  public StepKind kind() {
+    return KIND;
+  }
+
+  @Override
+  public SequencedMap<String, Object> options() {
+    return Written.and(Written.nothing(), "locale", locale.toLanguageTag(), "en");
   }
 
   @Override
@@ -41,17 +49,15 @@ public record ReadNumber(Locale locale) implements Step {
   }
 
   @Override
-  public Typing typing(ValueType in) {
-    return Typing.of(ValueType.TEXT, in, ValueType.NUMBER, "it is read from a text");
-  }
-
-  @Override
-  public Function compile() {
-    DecimalFormatSymbols symbols = DecimalFormatSymbols.getInstance(locale);
-    return in -> {
-      String text = in.display().strip();
-      return plain(text) ? Decimal.of(Long.parseLong(text)) : grouped(text, symbols);
-    };
+  public Compiled compile(ValueType in, Scope scope) {
+    Step.needs(in.equals(ValueType.TEXT), in, "a text", "a number is read from a text");
+    NumberText numbers = NumberText.of(locale);
+    return Compiled.of(
+        ValueType.NUMBER,
+        (value, reading) -> {
+          String text = value.display().strip();
+          return plain(text) ? Decimal.of(Long.parseLong(text)) : written(text, numbers);
+        });
   }
 
   /** Digits only, which read the same in every language; the common case, and fast. */
@@ -68,18 +74,15 @@ public record ReadNumber(Locale locale) implements Step {
     return true;
   }
 
-  private Computed grouped(String text, DecimalFormatSymbols symbols) {
-    // DecimalFormat keeps state while it reads, so each call has its own.
-    DecimalFormat format = new DecimalFormat("#,##0.#", symbols);
-    format.setParseBigDecimal(true);
-    ParsePosition at = new ParsePosition(0);
-    Number read = format.parse(text, at);
-    if (read instanceof BigDecimal number && at.getIndex() == text.length()) {
-      return new Decimal(number);
-    }
-    return new Problem(
-        "“" + text + "” is no number",
-        text,
-        "Correct the number at its source, or read it another way, then send again");
+  private Computed written(String text, NumberText numbers) {
+    Optional<BigDecimal> number =
+        text.length() > 2 * Decimal.MOST_DIGITS ? Optional.empty() : numbers.read(text);
+    return number.isPresent()
+        ? Decimal.checked(number.get())
+        : new Problem(
+            "“%s” is no number as written in %s"
+                .formatted(text, locale.getDisplayLanguage(Locale.ENGLISH)),
+            text,
+            "Correct the number at its source, or read it in another language, then send again");
   }
 }

@@ -1,5 +1,10 @@
 package org.ysthmos.core.step;
 
+import java.util.List;
+import java.util.SequencedMap;
+import org.ysthmos.core.reading.Misfit;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
@@ -11,23 +16,113 @@ import org.ysthmos.core.value.ValueType;
  * stays absent through the chain.
  */
 public sealed interface Step
-    permits Trim, Shorten, ReadDay, Move, AtTime, ReadNumber, Bands, IfNothing, Join {
+    permits Trim,
+        ChangeCase,
+        PartOf,
+        Replace,
+        FindPattern,
+        ReplacePattern,
+        Shorten,
+        PlainText,
+        Put,
+        ReadNumber,
+        WriteNumber,
+        Round,
+        Bands,
+        Calculate,
+        ReadDay,
+        ReadMoment,
+        WriteDate,
+        Move,
+        MoveWorkingDays,
+        NextWeekday,
+        AtTime,
+        DayIn,
+        EdgeOfMonth,
+        ByTable,
+        As,
+        ReadFlag,
+        Split,
+        Join,
+        Take,
+        FirstWhere,
+        KeepWhere,
+        Count,
+        Distinct,
+        ForEach,
+        InList,
+        IfNothing,
+        If,
+        FailIf {
+
+  StepKind kind();
+
+  /** The options as documents write them; what goes without saying is left out. */
+  SequencedMap<String, Object> options();
 
   /** The step as it reads in a rule, for example {@code moved 7 days later}. */
   String sentence();
 
-  /** What type comes out if {@code in} goes in, or why it cannot. */
-  Typing typing(ValueType in);
-
-  Function compile();
+  /**
+   * Makes the function for values of a type.
+   *
+   * @throws Misfit if the step cannot take the type; the message says what it takes, what it got
+   *     and what to put before it
+   */
+  Compiled compile(ValueType in, Scope scope);
 
   default boolean takesNothing() {
     return false;
   }
 
-  /** A compiled step. */
+  /** The step as documents write it. */
+  default Object toDocument() {
+    return kind().written(options());
+  }
+
+  /** A step made into a function. */
   @FunctionalInterface
   interface Function {
-    Computed apply(Value in);
+    Computed apply(Value in, Reading reading);
+  }
+
+  /**
+   * A compiled step.
+   *
+   * @param gives the type of what comes out
+   * @param remarks what a person should know before using it, each a full sentence
+   */
+  record Compiled(ValueType gives, Function function, List<String> remarks) {
+    public Compiled {
+      remarks = List.copyOf(remarks);
+    }
+
+    static Compiled of(ValueType gives, Function function) {
+      return new Compiled(gives, function, List.of());
+    }
+  }
+
+  /** Refuses a type that a step does not take. */
+  static void needs(boolean fits, ValueType in, String takes, String remedy) {
+    if (!fits) {
+      throw new Misfit("takes %s but gets a %s; %s".formatted(takes, in, remedy));
+    }
+  }
+
+  /** Refuses any type but a text. */
+  static void needsText(ValueType in) {
+    needs(
+        in.equals(ValueType.TEXT),
+        in,
+        "a text",
+        in.isList()
+            ? "join the list first (join), or do it to each item (for-each)"
+            : "put it into a text first (put: \"{value}\")");
+  }
+
+  /** Refuses any type but a list. */
+  static ValueType needsList(ValueType in) {
+    needs(in.isList(), in, "a list", "make it one first (split, or in-list)");
+    return in.element().orElseThrow();
   }
 }

@@ -10,17 +10,47 @@ import org.ysthmos.core.document.Nearest;
 /** All kinds of step, by the key a bridge document uses. */
 public final class StepKinds {
 
+  /** In the order of the reference page. */
   public static final List<StepKind> ALL =
       List.of(
           Trim.KIND,
+          ChangeCase.KIND,
+          PartOf.KIND,
+          Replace.KIND,
+          FindPattern.KIND,
+          ReplacePattern.KIND,
           Shorten.KIND,
-          ReadDay.KIND,
-          Move.KIND,
-          AtTime.KIND,
+          PlainText.KIND,
+          Put.KIND,
           ReadNumber.KIND,
+          WriteNumber.KIND,
+          Round.KIND,
+          Calculate.KIND,
           Bands.KIND,
+          ReadDay.KIND,
+          ReadMoment.KIND,
+          WriteDate.KIND,
+          Move.KIND,
+          MoveWorkingDays.KIND,
+          NextWeekday.KIND,
+          EdgeOfMonth.KIND,
+          AtTime.KIND,
+          DayIn.KIND,
+          ByTable.KIND,
+          As.KIND,
+          ReadFlag.KIND,
+          Split.KIND,
+          Join.KIND,
+          Take.KIND,
+          FirstWhere.KIND,
+          KeepWhere.KIND,
+          Count.KIND,
+          Distinct.KIND,
+          ForEach.KIND,
+          InList.KIND,
           IfNothing.KIND,
-          Join.KIND);
+          If.KIND,
+          FailIf.KIND);
 
   private static final SequencedMap<String, StepKind> BY_NAME = new LinkedHashMap<>();
 
@@ -37,12 +67,27 @@ public final class StepKinds {
    *     wrong
    */
   public static Step read(DocumentNode node) {
-    Map.Entry<String, DocumentNode> entry =
-        node.isText() ? Map.entry(node.text(), node) : node.single();
-    StepKind kind = BY_NAME.get(entry.getKey());
-    if (kind == null) {
-      throw node.refuse(Nearest.unknown("step", entry.getKey(), BY_NAME.keySet()));
+    if (node.isText()) {
+      StepKind kind = named(node.text(), node);
+      return kind.read().apply(StepOptions.none(kind, node));
     }
-    return kind.read().apply(entry.getValue());
+    Map.Entry<String, DocumentNode> entry = node.single();
+    StepKind kind = named(entry.getKey(), node);
+    return kind.read().apply(StepOptions.of(kind, entry.getValue()));
+  }
+
+  /** Reads the steps under a rule's key {@code steps}; none if there is no such key. */
+  public static List<Step> readAll(DocumentNode rule) {
+    return rule.get("steps")
+        .map(steps -> steps.list().stream().map(StepKinds::read).toList())
+        .orElse(List.of());
+  }
+
+  private static StepKind named(String name, DocumentNode at) {
+    StepKind kind = BY_NAME.get(name);
+    if (kind == null) {
+      throw at.refuse(Nearest.unknown("step", name, BY_NAME.keySet()));
+    }
+    return kind;
   }
 }

@@ -1,5 +1,7 @@
 package org.ysthmos.core.step;
 
+import java.util.SequencedMap;
+import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.ValueType;
 
@@ -7,7 +9,19 @@ import org.ysthmos.core.value.ValueType;
 public record Trim() implements Step {
 
   static final StepKind KIND =
-      new StepKind("trim", "Takes the white space off both ends.", "trim", node -> new Trim());
+      StepKind.of("trim", StepKind.Family.TEXT, "Takes the white space off both ends.")
+          .example("trim", "  Fern gully \n", "Fern gully")
+          .reads(options -> new Trim());
+
+  @Override
+  public StepKind kind() {
+    return KIND;
+  }
+
+  @Override
+  public SequencedMap<String, Object> options() {
+    return Written.nothing();
+  }
 
   @Override
   public String sentence() {
@@ -15,12 +29,14 @@ public record Trim() implements Step {
   }
 
   @Override
-  public Typing typing(ValueType in) {
-    return Typing.of(ValueType.TEXT, in, ValueType.TEXT, "only a text has white space around it");
-  }
-
-  @Override
-  public Function compile() {
-    return in -> Text.of(in.display().strip());
+  public Compiled compile(ValueType in, Scope scope) {
+    Step.needsText(in);
+    return Compiled.of(
+        ValueType.TEXT,
+        (value, reading) -> {
+          String text = value.display();
+          String stripped = text.strip();
+          return stripped.length() == text.length() ? value : Text.of(stripped);
+        });
   }
 }

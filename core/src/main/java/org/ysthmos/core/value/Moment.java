@@ -36,6 +36,16 @@ public record Moment(Instant instant) implements Value {
   private static final int SECONDS_START = 17;
   private static final int SECONDS_END = 19;
 
+  private static final Instant FIRST = Instant.parse("0000-01-01T00:00:00Z");
+  private static final Instant LAST = Instant.parse("9999-12-31T23:59:59.999999999Z");
+
+  /** The moment, or a problem if its year in UTC has not four digits, which RFC 3339 needs. */
+  public static Computed checked(Instant instant) {
+    return instant.isBefore(FIRST) || instant.isAfter(LAST)
+        ? Day.outside(instant.toString())
+        : new Moment(instant);
+  }
+
   public static Moment of(Instant instant) {
     return new Moment(instant);
   }

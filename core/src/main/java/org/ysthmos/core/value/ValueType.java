@@ -17,6 +17,8 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
     PERSON,
     LINK,
     LIST,
+    /** A group of fields; only shapes speak of it, no value is one. */
+    RECORD,
     NOTHING
   }
 
@@ -28,6 +30,7 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
   public static final ValueType CHOICE = simple(Kind.CHOICE);
   public static final ValueType PERSON = simple(Kind.PERSON);
   public static final ValueType LINK = simple(Kind.LINK);
+  public static final ValueType RECORD = simple(Kind.RECORD);
   public static final ValueType NOTHING = simple(Kind.NOTHING);
 
   private static ValueType simple(Kind kind) {
@@ -56,12 +59,18 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
       case "choice" -> Optional.of(CHOICE);
       case "person" -> Optional.of(PERSON);
       case "link" -> Optional.of(LINK);
+      case "record" -> Optional.of(RECORD);
       default -> Optional.empty();
     };
   }
 
   public boolean isList() {
     return kind == Kind.LIST;
+  }
+
+  /** Whether the type is one of single values that people write and compare. */
+  public boolean isSimple() {
+    return kind != Kind.LIST && kind != Kind.RECORD && kind != Kind.NOTHING;
   }
 
   /** The word used in documents and messages. */

@@ -19,7 +19,7 @@ class ConditionTest {
   private static Decision decide(String when, Map<String, String> answers) {
     String document =
         HazardReports.DOCUMENT.replaceFirst("(?s)when:\n.*?match:", "when: " + when + "\nmatch:");
-    BridgeVersion bridge = BridgeCompiler.compile(document, 1, HazardReports.SHAPES);
+    BridgeVersion bridge = BridgeCompiler.compile(document, 1, HazardReports.CATALOG);
     return Decider.decide(
         bridge,
         HazardReports.event("vd-1"),

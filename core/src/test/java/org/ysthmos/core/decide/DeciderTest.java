@@ -12,6 +12,7 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.HazardReports;
 import org.ysthmos.core.testkit.MemoryWorld;
 import org.ysthmos.core.testkit.Seeds;
@@ -93,7 +94,7 @@ class DeciderTest {
                 "notes:\n    texts:\n      - \"Sent in by {report/answers/mail}\"\n",
                 "notes:\n    texts:\n"),
             1,
-            HazardReports.SHAPES);
+            HazardReports.CATALOG);
     MemoryWorld world = finding(Map.of("photo", "https://p.example/1"));
     Decision first = Decider.decide(bridge, EVENT, world, Mode.PLAIN);
     world.pair(first.key().orElseThrow(), new World.PairState(Optional.of("gb-1"), first.task()));
@@ -152,23 +153,27 @@ class DeciderTest {
   void lookupThatFindsNothingPassesByOrGoesOnWhereTheBridgeSaysSo() {
     BridgeVersion passing =
         BridgeCompiler.compile(
-            HazardReports.DOCUMENT.replace("none: fail", "none: pass-by"), 1, HazardReports.SHAPES);
+            HazardReports.DOCUMENT.replace("none: fail", "none: pass-by"),
+            1,
+            HazardReports.CATALOG);
     assertThat(Decider.decide(passing, EVENT, MemoryWorld.finding(), Mode.PLAIN).verdict())
         .isEqualTo(Verdict.PASSED_BY);
     BridgeVersion going =
         BridgeCompiler.compile(
-            HazardReports.DOCUMENT.replace("none: fail", "none: empty"), 1, HazardReports.SHAPES);
+            HazardReports.DOCUMENT.replace("none: fail", "none: empty"), 1, HazardReports.CATALOG);
     Decision decision = Decider.decide(going, EVENT, MemoryWorld.finding(), Mode.PLAIN);
     assertThat(decision.because()).contains("place is given");
   }
 
   @Test
   void keyWithAnAbsentPartIsAnErrorAndNoEmptyKey() {
-    Event blank = HazardReports.event("x", HazardReports.json("{\"submission\":\" \"}"));
-    Decision decision = Decider.decide(BRIDGE, blank, finding(Map.of()), Mode.PLAIN);
+    Event blank =
+        Garden.event("friends-register/pledges", "made", "x", "{\"number\":\" \",\"on\":\"\"}");
+    Decision decision =
+        Decider.decide(Garden.bridge("pledge-to-follow-up"), blank, Garden.world(), Mode.PLAIN);
     assertThat(decision.verdict()).isEqualTo(Verdict.FAILED);
     assertThat(decision.failures().getFirst().message())
-        .isEqualTo("The match key has no value for “submission”");
+        .isEqualTo("The match key has no value for “number”");
   }
 
   @Test

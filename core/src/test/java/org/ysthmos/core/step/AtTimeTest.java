@@ -3,11 +3,11 @@ package org.ysthmos.core.step;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.testkit.Steps;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Moment;
@@ -22,7 +22,7 @@ import org.ysthmos.core.value.Warned;
 class AtTimeTest {
 
   private static Computed at(String day, String time, String zone) {
-    return new AtTime(LocalTime.parse(time), ZoneId.of(zone)).compile().apply(Day.parse(day));
+    return Steps.apply("at: { time: \"" + time + "\", zone: " + zone + " }", Day.parse(day));
   }
 
   @ParameterizedTest

@@ -12,10 +12,12 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.shape.Shapes;
+import org.ysthmos.core.value.TextLength;
 import org.ysthmos.core.value.ValueType;
 
 /** Hazard reports that become tasks of a board: the bridge most tests use. */
@@ -62,13 +64,15 @@ public final class HazardReports {
       ceiling: { creates: 120, per: PT1H }
       """;
 
-  public static final Shapes SHAPES =
+  private static final Shapes SHAPES =
       (system, collection) ->
           switch (system + "/" + collection) {
             case "visitor-desk/hazard-reports" -> Optional.of(reports());
             case "grounds-board/paths-and-trees" -> Optional.of(tasks());
             default -> Optional.empty();
           };
+
+  public static final Catalog CATALOG = Catalog.of(SHAPES);
 
   private HazardReports() {}
 
@@ -79,6 +83,7 @@ public final class HazardReports {
         "hazard-reports",
         "Hazard reports",
         "report",
+        "",
         "",
         List.of(
             FieldShape.of("/answers/place", "place", ValueType.TEXT),
@@ -99,8 +104,11 @@ public final class HazardReports {
         "Paths and trees",
         "task",
         "title",
+        "",
         List.of(
-            new FieldShape("title", "Title", ValueType.TEXT, true, OptionalInt.of(120), Map.of()),
+            FieldShape.of("title", "Title", ValueType.TEXT)
+                .withRequired(true)
+                .withLongest(OptionalInt.of(120), TextLength.CODE_UNITS),
             FieldShape.of("lane", "Lane", ValueType.CHOICE),
             FieldShape.of("due", "Due", ValueType.MOMENT),
             FieldShape.of("priority", "Priority", ValueType.NUMBER),
@@ -110,7 +118,7 @@ public final class HazardReports {
   }
 
   public static BridgeVersion bridge() {
-    return BridgeCompiler.compile(DOCUMENT, 1, SHAPES);
+    return BridgeCompiler.compile(DOCUMENT, 1, CATALOG);
   }
 
   public static Event event(String submission) {

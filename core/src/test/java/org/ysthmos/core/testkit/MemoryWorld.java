@@ -2,18 +2,24 @@ package org.ysthmos.core.testkit;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SequencedMap;
+import java.util.Set;
+import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.table.ReferenceTable;
 
 /** A world in memory: one answer for every lookup, and pairs by match key. */
 public final class MemoryWorld implements World {
 
   private final Map<String, PairState> pairs = new HashMap<>();
+  private final Set<String> touched = new HashSet<>();
   private LookupAnswer answer;
+  private int asked;
 
   public MemoryWorld(LookupAnswer answer) {
     this.answer = answer;
@@ -32,12 +38,43 @@ public final class MemoryWorld implements World {
   }
 
   @Override
-  public LookupAnswer lookUp(String system, String collection, SequencedMap<String, String> keys) {
+  public LookupAnswer lookUp(String lookup, Question question) {
+    asked++;
     return answer;
   }
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
     return Optional.ofNullable(pairs.get(key.hash()));
+  }
+
+  /** How often a lookup was asked. */
+  public int asked() {
+    return asked;
+  }
+
+  /** Someone worked on the task of this key. */
+  public void touch(MatchKey key) {
+    touched.add(key.hash());
+  }
+
+  @Override
+  public TouchAnswer touched(MatchKey key, PairState pair) {
+    return new Touched(touched.contains(key.hash()));
+  }
+
+  @Override
+  public Optional<ReferenceTable> table(String id) {
+    return Optional.ofNullable(Garden.TABLES.get(id));
+  }
+
+  @Override
+  public Optional<WorkingCalendar> calendar(String id) {
+    return Garden.CATALOG.calendar(id);
+  }
+
+  @Override
+  public Optional<JsonNode> previous(Event event) {
+    return Optional.empty();
   }
 }

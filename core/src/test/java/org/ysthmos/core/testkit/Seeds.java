@@ -85,6 +85,11 @@ public final class Seeds {
     return random.nextInt(bound);
   }
 
+  @SafeVarargs
+  public final <T> T oneOf(T... choices) {
+    return choices[below(choices.length)];
+  }
+
   public String text() {
     StringBuilder text = new StringBuilder();
     for (int i = below(4); i >= 0; i--) {
@@ -111,6 +116,30 @@ public final class Seeds {
         yield new ListValue(ValueType.TEXT, items);
       }
       default -> Text.of(text());
+    };
+  }
+
+  /** A value of this type; a list may be empty. */
+  public Value of(ValueType type) {
+    return switch (type.kind()) {
+      case TEXT -> Text.of(text());
+      case NUMBER -> new Decimal(BigDecimal.valueOf(random.nextLong() >> below(63), below(20)));
+      case FLAG -> Flag.of(random.nextBoolean());
+      case DAY -> new Day(LocalDate.ofEpochDay(below(3_000_000) - 600_000L));
+      case MOMENT ->
+          Moment.of(Instant.ofEpochSecond(random.nextLong(-60_000_000_000L, 250_000_000_000L)));
+      case CHOICE -> new Choice(text());
+      case PERSON -> new Person(text());
+      case LINK -> Link.of("https://tidewrack.example/" + below(1000));
+      case LIST -> {
+        ValueType element = type.element().orElseThrow();
+        List<Value> items = new ArrayList<>();
+        for (int i = below(5); i > 0; i--) {
+          items.add(of(element));
+        }
+        yield new ListValue(element, items);
+      }
+      case RECORD, NOTHING -> Nothing.NOTHING;
     };
   }
 

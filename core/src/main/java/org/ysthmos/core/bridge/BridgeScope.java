@@ -1,0 +1,262 @@
+package org.ysthmos.core.bridge;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.Set;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.reading.BoundField;
+import org.ysthmos.core.reading.BoundField.OfAttribute;
+import org.ysthmos.core.reading.BoundField.OfEvent;
+import org.ysthmos.core.reading.BoundField.OfItem;
+import org.ysthmos.core.reading.BoundField.OfItemValue;
+import org.ysthmos.core.reading.BoundField.OfLookup;
+import org.ysthmos.core.reading.BoundField.OfNamed;
+import org.ysthmos.core.reading.BoundField.OfSet;
+import org.ysthmos.core.reading.Misfit;
+import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.rule.CompiledValue;
+import org.ysthmos.core.rule.RuleCompiler;
+import org.ysthmos.core.rule.ValueRule;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.value.ValueType;
+
+/** What the rules of one bridge can name, as far as it is compiled. */
+final class BridgeScope implements Scope {
+
+  private static final FieldShape DAY = FieldShape.of("day", "day of the task", ValueType.DAY);
+  private static final FieldShape ANCHOR = FieldShape.of("anchor", "anchor day", ValueType.DAY);
+
+  private final CollectionShape source;
+  private final Catalog catalog;
+  private final Map<String, ValueRule> named;
+  private final List<String> lookupNames;
+  private final List<CompiledLookup> lookups;
+  private final SequencedMap<String, CompiledValue> compiledValues;
+  private final Set<String> underWay;
+  private final ItemKind item;
+  private final boolean inSet;
+
+  /** What {@code item/…} means just now. */
+  private sealed interface ItemKind {}
+
+  private record NoItem() implements ItemKind {}
+
+  private record RecordItem(FieldShape list, int lookup) implements ItemKind {}
+
+  private record ValueItem(ValueType type, String name) implements ItemKind {}
+
+  BridgeScope(BridgeDefinition definition, CollectionShape source, Catalog catalog) {
+    this(
+        source,
+        catalog,
+        definition.values(),
+        definition.lookups().stream().map(LookupRule::name).toList(),
+        new ArrayList<>(),
+        new LinkedHashMap<>(),
+        new HashSet<>(),
+        new NoItem(),
+        false);
+  }
+
+  private BridgeScope(
+      CollectionShape source,
+      Catalog catalog,
+      Map<String, ValueRule> named,
+      List<String> lookupNames,
+      List<CompiledLookup> lookups,
+      SequencedMap<String, CompiledValue> compiledValues,
+      Set<String> underWay,
+      ItemKind item,
+      boolean inSet) {
+    this.source = source;
+    this.catalog = catalog;
+    this.named = named;
+    this.lookupNames = lookupNames;
+    this.lookups = lookups;
+    this.compiledValues = compiledValues;
+    this.underWay = underWay;
+    this.item = item;
+    this.inSet = inSet;
+  }
+
+  private BridgeScope with(ItemKind newItem, boolean nowInSet) {
+    return new BridgeScope(
+        source, catalog, named, lookupNames, lookups, compiledValues, underWay, newItem, nowInSet);
+  }
+
+  /** The scope of the tasks of a set. */
+  BridgeScope inSet() {
+    return with(item, true);
+  }
+
+  /** The scope of the tasks that are made for each value of a list. */
+  BridgeScope withItem(ValueType type, String name) {
+    return with(new ValueItem(type, name), inSet);
+  }
+
+  void add(CompiledLookup lookup) {
+    lookups.add(lookup);
+  }
+
+  List<CompiledLookup> lookups() {
+    return lookups;
+  }
+
+  /** The named values compiled so far, in the order of their places. */
+  List<CompiledValue> compiledValues() {
+    return List.copyOf(compiledValues.sequencedValues());
+  }
+
+  /** The names of the compiled values, in the order of their places. */
+  List<String> valueNames() {
+    return List.copyOf(compiledValues.sequencedKeySet());
+  }
+
+  @Override
+  public BridgeScope inItemsOf(BoundField list) {
+    if (!list.shape().type().equals(ValueType.listOf(ValueType.RECORD))) {
+      throw new Misfit(
+          "“%s” is a %s and no list of records; use steps such as for-each on it instead"
+              .formatted(list.address(), list.shape().type()));
+    }
+    return with(new RecordItem(list.shape(), list.lookup()), inSet);
+  }
+
+  @Override
+  public BoundField bind(Address address) {
+    return switch (address.root()) {
+      case "" -> {
+        FieldShape shape = field(source.eventFields(), address, "that comes with the event");
+        yield new BoundField(
+            address, shape, "event", -1, new OfEvent(address.pointer(), shape.type()));
+      }
+      case Address.EVENT -> attribute(address);
+      case Address.VALUES -> namedValue(address);
+      case Address.ITEM -> item(address);
+      case Address.SET -> setDay(address);
+      default -> lookedUp(address);
+    };
+  }
+
+  private static BoundField attribute(Address address) {
+    String name = oneToken(address, Address.EVENT_ATTRIBUTES, "attribute of an event");
+    FieldShape shape = FieldShape.of(name, name, OfAttribute.type(name));
+    return new BoundField(address, shape, "event", -1, new OfAttribute(name));
+  }
+
+  private static String oneToken(Address address, Collection<String> known, String what) {
+    String name = address.pointer().lastToken();
+    if (address.pointer().tokens().size() != 1 || !known.contains(name)) {
+      throw new Misfit(Nearest.unknown(what, name, known));
+    }
+    return name;
+  }
+
+  private BoundField namedValue(Address address) {
+    String name = oneToken(address, named.keySet(), "value of this bridge");
+    CompiledValue value = compiledValues.get(name);
+    if (value == null) {
+      if (!underWay.add(name)) {
+        throw new Misfit("“values/" + name + "” is made from itself");
+      }
+      ValueRule rule = Objects.requireNonNull(named.get(name));
+      // A named value is the same for all items, so it cannot name one.
+      value = RuleCompiler.value(rule, Optional.empty(), with(new NoItem(), false));
+      underWay.remove(name);
+      compiledValues.put(name, value);
+    }
+    int place = List.copyOf(compiledValues.sequencedKeySet()).indexOf(name);
+    return new BoundField(
+        address,
+        FieldShape.of(name, name, value.gives()),
+        "bridge",
+        value.lookup(),
+        new OfNamed(place));
+  }
+
+  private BoundField item(Address address) {
+    return switch (item) {
+      case NoItem none ->
+          throw new Misfit("“" + address + "” has a meaning only where a list is gone through");
+      case ValueItem value -> {
+        String unused = oneToken(address, List.of("value"), "part of an item");
+        yield new BoundField(
+            address,
+            FieldShape.of("value", value.name(), value.type()),
+            "item",
+            -1,
+            new OfItemValue());
+      }
+      case RecordItem record -> {
+        FieldShape shape =
+            field(record.list().fields(), address, "of an item of " + record.list().name());
+        yield new BoundField(
+            address, shape, "item", record.lookup(), new OfItem(address.pointer(), shape.type()));
+      }
+    };
+  }
+
+  private BoundField setDay(Address address) {
+    if (!inSet) {
+      throw new Misfit("“" + address + "” has a meaning only for the tasks of a set");
+    }
+    boolean anchor = oneToken(address, List.of("day", "anchor"), "day of a set").equals("anchor");
+    return new BoundField(address, anchor ? ANCHOR : DAY, "set", -1, new OfSet(anchor));
+  }
+
+  private BoundField lookedUp(Address address) {
+    for (int i = 0; i < lookups.size(); i++) {
+      CompiledLookup lookup = lookups.get(i);
+      if (lookup.rule().name().equals(address.root())) {
+        FieldShape shape = field(lookup.fields(), address, "of " + lookup.shape().name());
+        return new BoundField(
+            address,
+            shape,
+            lookup.shape().recordWord(),
+            i,
+            new OfLookup(i, address.pointer(), shape.type()));
+      }
+    }
+    throw new Misfit(
+        lookupNames.contains(address.root())
+            ? "the lookup “" + address.root() + "” comes later, or cannot be used"
+            : Nearest.unknown("lookup", address.root(), lookupNames));
+  }
+
+  private static FieldShape field(List<FieldShape> fields, Address address, String of) {
+    String key = address.pointer().toString();
+    return fields.stream()
+        .filter(field -> field.key().equals(key))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new Misfit(
+                    Nearest.unknown(
+                        "field " + of, key, fields.stream().map(FieldShape::key).toList())));
+  }
+
+  @Override
+  public TableDefinition table(String id) {
+    return catalog
+        .table(id)
+        .orElseThrow(() -> new Misfit(Nearest.unknown("table", id, catalog.tables())));
+  }
+
+  @Override
+  public WorkingCalendar calendar(String id) {
+    return catalog
+        .calendar(id)
+        .orElseThrow(() -> new Misfit(Nearest.unknown("calendar", id, catalog.calendars())));
+  }
+}

@@ -1,0 +1,97 @@
+package org.ysthmos.core.bridge;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.SequencedMap;
+import org.ysthmos.core.condition.Condition;
+import org.ysthmos.core.condition.ConditionDocument;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.DocumentText;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.rule.FieldRule;
+import org.ysthmos.core.rule.RuleDocument;
+import org.ysthmos.core.rule.ValueRule;
+
+/**
+ * Writes a bridge as its document. Reading what was written gives the same definition; writing what
+ * was read gives the same text, once it has been written by this.
+ */
+public final class BridgeWriter {
+
+  private BridgeWriter() {}
+
+  public static String write(BridgeDefinition bridge) {
+    return DocumentText.write(document(bridge));
+  }
+
+  private static SequencedMap<String, Object> document(BridgeDefinition bridge) {
+    SequencedMap<String, Object> document = new LinkedHashMap<>();
+    document.put("bridge", bridge.id());
+    document.put("name", bridge.name());
+    document.put("purpose", bridge.purpose());
+    SequencedMap<String, Object> from = place(bridge.from().system(), bridge.from().collection());
+    from.put("event", bridge.from().events());
+    document.put("from", from);
+    document.put("to", place(bridge.to().system(), bridge.to().collection()));
+    if (!bridge.lookups().isEmpty()) {
+      SequencedMap<String, Object> lookups = new LinkedHashMap<>();
+      bridge.lookups().forEach(rule -> lookups.put(rule.name(), lookup(rule)));
+      document.put("lookups", lookups);
+    }
+    if (!bridge.values().isEmpty()) {
+      document.put("values", rules(bridge.values()));
+    }
+    if (!bridge.when().equals(Condition.ALWAYS)) {
+      document.put("when", ConditionDocument.written(bridge.when()));
+    }
+    document.put("match", bridge.match().stream().map(Address::toString).toList());
+    PlanDocument.write(bridge.plan(), document);
+    document.put("fields", fields(bridge.fields()));
+    SequencedMap<String, Object> ceiling = new LinkedHashMap<>();
+    ceiling.put("creates", bridge.ceiling().creates());
+    ceiling.put("per", bridge.ceiling().per().toString());
+    document.put("ceiling", ceiling);
+    return document;
+  }
+
+  private static SequencedMap<String, Object> place(String system, String collection) {
+    SequencedMap<String, Object> place = new LinkedHashMap<>();
+    place.put("system", system);
+    place.put("collection", collection);
+    return place;
+  }
+
+  private static Object lookup(LookupRule rule) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    written.put("in", rule.system() + "/" + rule.collection());
+    if (rule.origin() != LookupRule.Origin.SYSTEM) {
+      written.put("from", DocumentNode.wordOf(rule.origin()));
+    }
+    written.put("by", rules(rule.by()));
+    written.put("none", DocumentNode.wordOf(rule.none()));
+    rule.several().firstBy().ifPresent(field -> written.put("several", several(rule, field)));
+    return written;
+  }
+
+  private static Object several(LookupRule rule, Pointer field) {
+    SequencedMap<String, Object> several = new LinkedHashMap<>();
+    several.put("first-by", field.toString());
+    if (rule.several().descending()) {
+      several.put("descending", true);
+    }
+    return several;
+  }
+
+  private static SequencedMap<String, Object> rules(SequencedMap<String, ValueRule> rules) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    rules.forEach((name, rule) -> written.put(name, RuleDocument.written(rule)));
+    return written;
+  }
+
+  static SequencedMap<String, Object> fields(List<FieldRule> fields) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    fields.forEach(rule -> written.put(rule.field(), RuleDocument.written(rule.value())));
+    return written;
+  }
+}

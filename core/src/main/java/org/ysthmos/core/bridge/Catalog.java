@@ -1,0 +1,60 @@
+package org.ysthmos.core.bridge;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.Shapes;
+import org.ysthmos.core.table.TableDefinition;
+
+/** What a bridge can be compiled against: collections, reference tables and calendars. */
+public interface Catalog {
+
+  Optional<CollectionShape> collection(String system, String collection);
+
+  Optional<TableDefinition> table(String id);
+
+  Optional<WorkingCalendar> calendar(String id);
+
+  /** The ids of all tables, for naming the nearest. */
+  Set<String> tables();
+
+  /** The ids of all calendars, for naming the nearest. */
+  Set<String> calendars();
+
+  /** Collections, with neither tables nor calendars. */
+  static Catalog of(Shapes shapes) {
+    return of(shapes, Map.of(), Map.of());
+  }
+
+  static Catalog of(
+      Shapes shapes, Map<String, TableDefinition> tables, Map<String, WorkingCalendar> calendars) {
+    return new Catalog() {
+      @Override
+      public Optional<CollectionShape> collection(String system, String collection) {
+        return shapes.find(system, collection);
+      }
+
+      @Override
+      public Optional<TableDefinition> table(String id) {
+        return Optional.ofNullable(tables.get(id));
+      }
+
+      @Override
+      public Optional<WorkingCalendar> calendar(String id) {
+        return Optional.ofNullable(calendars.get(id));
+      }
+
+      @Override
+      public Set<String> tables() {
+        return tables.keySet();
+      }
+
+      @Override
+      public Set<String> calendars() {
+        return calendars.keySet();
+      }
+    };
+  }
+}

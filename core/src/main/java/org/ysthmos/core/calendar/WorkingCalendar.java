@@ -1,0 +1,97 @@
+package org.ysthmos.core.calendar;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Which days are worked on.
+ *
+ * @param id short, stable, lower case with hyphens
+ * @param name what people call it
+ * @param weekdays the days of the week that are worked on; at least one
+ * @param holidays single days off
+ * @param closures spans of days off
+ */
+public record WorkingCalendar(
+    String id,
+    String name,
+    Set<DayOfWeek> weekdays,
+    Set<LocalDate> holidays,
+    List<Closure> closures) {
+
+  /** Days off from the first to the last, both included. */
+  public record Closure(LocalDate first, LocalDate last, String why) {
+
+    /**
+     * @throws IllegalArgumentException if it ends before it starts
+     */
+    public Closure {
+      if (last.isBefore(first)) {
+        throw new IllegalArgumentException(
+            "a closure ends before it starts: " + first + " to " + last);
+      }
+    }
+
+    boolean holds(LocalDate day) {
+      return !day.isBefore(first) && !day.isAfter(last);
+    }
+  }
+
+  /** How many days are looked at to find one working day, before it is given up. */
+  private static final int LONGEST_BREAK = 3700;
+
+  /** How far a day is moved at the most, in working days. */
+  public static final int FARTHEST = 10_000;
+
+  /**
+   * @throws IllegalArgumentException if no day of the week is worked on
+   */
+  public WorkingCalendar {
+    if (weekdays.isEmpty()) {
+      throw new IllegalArgumentException("a calendar needs at least one working weekday");
+    }
+    weekdays = Set.copyOf(weekdays);
+    holidays = Set.copyOf(holidays);
+    closures = List.copyOf(closures);
+  }
+
+  public boolean isWorking(LocalDate day) {
+    return weekdays.contains(day.getDayOfWeek())
+        && !holidays.contains(day)
+        && closures.stream().noneMatch(closure -> closure.holds(day));
+  }
+
+  /**
+   * Moves a day over working days. The day itself is not counted, so that one working day after a
+   * Friday and one after the Saturday behind it are both the Monday; moved by none it is itself if
+   * it is a working day, else the next one (common practice, no source; spreadsheets count alike).
+   *
+   * @param days how many working days later; earlier if negative; at most {@link #FARTHEST}
+   * @return empty if there is a break of ten years, so that no such day is found
+   */
+  public Optional<LocalDate> move(LocalDate from, int days) {
+    if (days == 0) {
+      return isWorking(from) ? Optional.of(from) : next(from, 1);
+    }
+    int direction = Integer.signum(days);
+    Optional<LocalDate> day = Optional.of(from);
+    for (int left = Math.min(Math.abs(days), FARTHEST); left > 0 && day.isPresent(); left--) {
+      day = next(day.get(), direction);
+    }
+    return day;
+  }
+
+  private Optional<LocalDate> next(LocalDate from, int direction) {
+    LocalDate day = from;
+    for (int i = 0; i < LONGEST_BREAK; i++) {
+      day = day.plusDays(direction);
+      if (isWorking(day)) {
+        return Optional.of(day);
+      }
+    }
+    return Optional.empty();
+  }
+}

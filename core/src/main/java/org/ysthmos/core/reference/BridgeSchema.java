@@ -1,0 +1,353 @@
+package org.ysthmos.core.reference;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
+import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.compare.Operators;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.step.Option;
+import org.ysthmos.core.step.StepKind;
+import org.ysthmos.core.step.StepKinds;
+
+/**
+ * The JSON Schema (2020-12) of bridge documents, made from the same descriptions that read them. It
+ * says what can be said of a document by itself; whether its addresses and types fit is said when
+ * it is compiled.
+ */
+public final class BridgeSchema {
+
+  private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
+  private static final String ID_PATTERN = "^[a-z0-9]+(-[a-z0-9]+)*$";
+
+  private BridgeSchema() {}
+
+  public static ObjectNode write() {
+    ObjectNode schema = JSON.objectNode();
+    schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
+    schema.put("$id", "urn:ysthmos:bridge:1");
+    schema.put("title", "A bridge");
+    bridge(schema);
+    ObjectNode defs = schema.putObject("$defs");
+    defs.set("id", text().put("pattern", ID_PATTERN).put("maxLength", 64));
+    defs.set("scalar", types("string", "number", "boolean"));
+    defs.set("texts", oneOf(ref("scalar"), arrayOf(ref("scalar"))));
+    defs.set("address", text().put("pattern", "^[^/]*/"));
+    defs.set(
+        "operand", oneOf(ref("scalar"), group("value", ref("address")).required("value").node()));
+    defs.set("notFound", notFound());
+    defs.set(
+        "bands",
+        JSON.objectNode()
+            .put("type", "object")
+            .put("minProperties", 1)
+            .set("additionalProperties", ref("scalar")));
+    defs.set("operator", group().with(operators()).node().put("minProperties", 1));
+    defs.set("condition", condition());
+    defs.set("steps", arrayOf(ref("step")));
+    defs.set("rule", rule());
+    defs.set("fields", named(ref("rule"), false));
+    defs.set("step", steps());
+    return schema;
+  }
+
+  private static void bridge(ObjectNode schema) {
+    Group group =
+        group("bridge", ref("id"))
+            .and("name", text().put("minLength", 1))
+            .and("purpose", text())
+            .and("from", place().and("event", ref("texts")).required("event").node())
+            .and("to", place().node())
+            .and("lookups", named(lookup(), true))
+            .and("values", named(ref("rule"), true))
+            .and("when", ref("condition"))
+            .and("match", arrayOf(ref("address")).put("minItems", 1))
+            .and(
+                "for-each",
+                group("list", ref("rule")).and("key", ref("address")).required("list").node())
+            .and("set", set())
+            .and("fields", ref("fields"))
+            .and(
+                "ceiling",
+                group("creates", JSON.objectNode().put("type", "integer").put("minimum", 1))
+                    .and("per", text())
+                    .required("creates", "per")
+                    .node())
+            .required("bridge", "name", "purpose", "from", "to", "match", "fields", "ceiling");
+    schema.setAll(group.node());
+    // A task for each item, or a set, or one; never two of them.
+    schema.putObject("not").putArray("required").add("for-each").add("set");
+  }
+
+  private static Group place() {
+    return group("system", text()).and("collection", text()).required("system", "collection");
+  }
+
+  private static ObjectNode lookup() {
+    return group("in", text().put("pattern", "^[^/]+/[^/]+$"))
+        .and("from", words(LookupRule.Origin.class))
+        .and("by", named(ref("rule"), false).put("minProperties", 1))
+        .and("none", words(LookupRule.NoneFound.class))
+        .and(
+            "several",
+            oneOf(
+                JSON.objectNode().put("const", "fail"),
+                group("first-by", ref("address"))
+                    .and("descending", flag())
+                    .required("first-by")
+                    .node()))
+        .required("in", "by")
+        .node();
+  }
+
+  private static ObjectNode set() {
+    ObjectNode offset =
+        oneOf(
+            text(),
+            group("working-days", whole())
+                .and("calendar", text())
+                .required("working-days", "calendar")
+                .node());
+    ObjectNode member =
+        group("offset", offset)
+            .and("parent", ref("id"))
+            .and("fields", ref("fields"))
+            .required("offset")
+            .node();
+    return group("anchor", ref("rule"))
+        .and("tasks", named(member, true).put("minProperties", 1))
+        .required("anchor", "tasks")
+        .node();
+  }
+
+  private static ObjectNode condition() {
+    ObjectNode changed =
+        oneOf(
+            JSON.objectNode().put("const", true),
+            group("from", ref("texts")).and("to", ref("texts")).and("was", ref("address")).node());
+    ObjectNode all = arrayOf(ref("condition"));
+    return oneOf(
+        group("all", all).required("all").node(),
+        group("any", all).required("any").node(),
+        group("not", ref("condition")).required("not").node(),
+        group("value", ref("address")).and("changed", changed).required("value", "changed").node(),
+        group("value", ref("address"))
+            .and("steps", ref("steps"))
+            .with(operators())
+            .required("value")
+            .node()
+            .put("minProperties", 2));
+  }
+
+  private static ObjectNode rule() {
+    ObjectNode oneCase =
+        group("when", ref("condition")).and("then", ref("rule")).required("when", "then").node();
+    ObjectNode each =
+        group("in", ref("address"))
+            .and("where", ref("condition"))
+            .and("take", ref("rule"))
+            .required("in", "take")
+            .node();
+    return oneOf(
+        ref("address"),
+        source("value", ref("address")).node(),
+        source("text", ref("scalar")).node(),
+        source("texts", arrayOf(ref("scalar"))).node(),
+        source("always", ref("texts")).node(),
+        source("cases", arrayOf(oneCase)).and("otherwise", ref("rule")).node(),
+        source("each", each).node());
+  }
+
+  private static Group source(String name, ObjectNode schema) {
+    return group(name, schema).and("steps", ref("steps")).required(name);
+  }
+
+  private static ObjectNode notFound() {
+    ObjectNode words = JSON.objectNode();
+    words.putArray("enum").add("fail").add("empty").add("pass-through");
+    return oneOf(words, group("use", ref("scalar")).required("use").node());
+  }
+
+  private static ObjectNode steps() {
+    ArrayNode kinds = JSON.arrayNode();
+    ArrayNode names = JSON.arrayNode();
+    for (StepKind kind : StepKinds.ALL) {
+      if (kind.bareName()) {
+        names.add(kind.name());
+      }
+      if (!kind.options().isEmpty() || kind.testing()) {
+        kinds.add(group(kind.name(), options(kind)).required(kind.name()).node());
+      }
+    }
+    kinds.insert(0, JSON.objectNode().set("enum", names));
+    ObjectNode step = JSON.objectNode();
+    step.set("oneOf", kinds);
+    return step;
+  }
+
+  private static ObjectNode options(StepKind kind) {
+    Group group = group();
+    for (Option option : kind.options()) {
+      group.and(option.name(), type(option.type()).put("description", option.about()));
+      if (option.required()) {
+        group.required(option.name());
+      }
+    }
+    if (kind.testing()) {
+      group.with(operators());
+    }
+    ObjectNode options = group.node().put("description", kind.summary());
+    Option first = kind.options().isEmpty() ? null : kind.options().getFirst();
+    if (!kind.bare() || first == null) {
+      return options;
+    }
+    return first.type() == Option.Plain.BANDS
+        ? type(first.type())
+        : JSON.objectNode().set("anyOf", JSON.arrayNode().add(type(first.type())).add(options));
+  }
+
+  private static ObjectNode type(Option.Type type) {
+    return switch (type) {
+      case Option.Words words -> {
+        ObjectNode schema = JSON.objectNode();
+        ArrayNode members = schema.putArray("enum");
+        words.words().forEach(members::add);
+        yield schema;
+      }
+      case Option.Plain plain ->
+          switch (plain) {
+            case TEXT -> ref("scalar");
+            case WHOLE_NUMBER -> whole();
+            case NUMBER -> types("number", "string");
+            case FLAG -> flag();
+            case TIME, ZONE, LOCALE, PERIOD, PATTERN, TABLE, CALENDAR -> text();
+            case ADDRESS -> ref("address");
+            case ADDRESSES -> arrayOf(ref("address"));
+            case OPERAND -> ref("operand");
+            case NOT_FOUND -> ref("notFound");
+            case TEXTS -> ref("texts");
+            case STEPS -> ref("steps");
+            case BANDS -> ref("bands");
+          };
+    };
+  }
+
+  private static ObjectNode operators() {
+    ObjectNode operators = JSON.objectNode();
+    for (String key : Operators.KEYS.sequencedKeySet()) {
+      operators.set(
+          key,
+          switch (key) {
+            case "is" -> {
+              ObjectNode words = JSON.objectNode();
+              words.putArray("enum").add("present").add("empty");
+              yield words;
+            }
+            case "one-of" -> ref("texts");
+            case "matches" -> text();
+            case "between" ->
+                group("from", ref("operand"))
+                    .and("to", ref("operand"))
+                    .required("from", "to")
+                    .node();
+            case "not" -> ref("operator");
+            default -> ref("operand");
+          });
+    }
+    return operators;
+  }
+
+  private static ObjectNode text() {
+    return JSON.objectNode().put("type", "string");
+  }
+
+  private static ObjectNode whole() {
+    return JSON.objectNode().put("type", "integer");
+  }
+
+  private static ObjectNode flag() {
+    return JSON.objectNode().put("type", "boolean");
+  }
+
+  private static ObjectNode types(String... names) {
+    ObjectNode schema = JSON.objectNode();
+    ArrayNode types = schema.putArray("type");
+    for (String name : names) {
+      types.add(name);
+    }
+    return schema;
+  }
+
+  private static ObjectNode words(Class<? extends Enum<?>> kind) {
+    ObjectNode schema = JSON.objectNode();
+    ArrayNode words = schema.putArray("enum");
+    for (Enum<?> word : kind.getEnumConstants()) {
+      words.add(DocumentNode.wordOf(word));
+    }
+    return schema;
+  }
+
+  private static ObjectNode ref(String name) {
+    return JSON.objectNode().put("$ref", "#/$defs/" + name);
+  }
+
+  private static ObjectNode arrayOf(ObjectNode items) {
+    return JSON.objectNode().put("type", "array").set("items", items);
+  }
+
+  private static ObjectNode oneOf(ObjectNode... choices) {
+    ObjectNode schema = JSON.objectNode();
+    schema.putArray("oneOf").addAll(List.of(choices));
+    return schema;
+  }
+
+  /** A group whose keys are names that people give. */
+  private static ObjectNode named(ObjectNode each, boolean ids) {
+    ObjectNode schema = JSON.objectNode().put("type", "object");
+    if (ids) {
+      schema.set("propertyNames", ref("id"));
+    }
+    return schema.set("additionalProperties", each);
+  }
+
+  private static Group group() {
+    return new Group();
+  }
+
+  private static Group group(String key, ObjectNode schema) {
+    return new Group().and(key, schema);
+  }
+
+  /** A group with known keys and no others. */
+  private static final class Group {
+    private final ObjectNode properties = JSON.objectNode();
+    private final ArrayNode required = JSON.arrayNode();
+
+    Group and(String key, ObjectNode schema) {
+      properties.set(key, schema);
+      return this;
+    }
+
+    Group with(ObjectNode more) {
+      properties.setAll(more);
+      return this;
+    }
+
+    Group required(String... keys) {
+      for (String key : keys) {
+        required.add(key);
+      }
+      return this;
+    }
+
+    ObjectNode node() {
+      ObjectNode schema = JSON.objectNode().put("type", "object");
+      schema.set("properties", properties);
+      if (!required.isEmpty()) {
+        schema.set("required", required);
+      }
+      return schema.put("additionalProperties", false);
+    }
+  }
+}

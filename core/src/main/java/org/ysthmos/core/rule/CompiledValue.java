@@ -1,0 +1,32 @@
+package org.ysthmos.core.rule;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.reading.BoundField;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.step.Chain;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.ValueType;
+
+/** A rule made into functions. One code path serves plain and explained mode. */
+public record CompiledValue(ValueRule rule, CompiledSource source, Chain chain) {
+
+  public ValueType gives() {
+    return chain.gives();
+  }
+
+  /** The source fields it reads, each once. */
+  public List<BoundField> reads() {
+    return source.reads();
+  }
+
+  /** The last lookup that must be answered first, counted from 0; -1 if none need be. */
+  public int lookup() {
+    return reads().stream().mapToInt(BoundField::lookup).max().orElse(-1);
+  }
+
+  /** A value or a problem, never a warned value. */
+  public Computed compute(Reading reading, Chain.Warnings warnings, Chain.@Nullable Trail trail) {
+    return chain.run(source.read(reading, warnings, trail), reading, warnings, trail);
+  }
+}

@@ -1,0 +1,18 @@
+package org.ysthmos.core.rule;
+
+import java.util.List;
+import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.step.Step;
+
+/** How a value comes about: a source and the steps it goes through. */
+public record ValueRule(Source source, List<Step> steps) {
+
+  public ValueRule {
+    steps = List.copyOf(steps);
+  }
+
+  /** What stands at an address, as it is. */
+  public static ValueRule of(Address address) {
+    return new ValueRule(new Source.Field(address), List.of());
+  }
+}

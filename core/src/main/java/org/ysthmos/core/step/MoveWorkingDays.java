@@ -1,0 +1,94 @@
+package org.ysthmos.core.step;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.ValueType;
+
+/**
+ * Moves a day over the working days of a calendar.
+ *
+ * @param days how many working days later; earlier if negative
+ */
+public record MoveWorkingDays(int days, String calendar) implements Step {
+
+  static final StepKind KIND =
+      StepKind.of(
+              "move-working-days",
+              StepKind.Family.DATE,
+              "Moves a day over the working days of a calendar; the day itself is not counted, and"
+                  + " moved by 0 it is itself or the next working day.")
+          .with(
+              Option.required(
+                  "days",
+                  Option.Plain.WHOLE_NUMBER,
+                  "how many working days later; earlier if negative"))
+          .with(Option.required("calendar", Option.Plain.CALENDAR, "whose working days"))
+          .example(
+              "move-working-days: { days: 1, calendar: office }",
+              Day.parse("2026-11-27"),
+              "2026-11-30")
+          .example(
+              "move-working-days: { days: -2, calendar: office }",
+              Day.parse("2026-12-28"),
+              "2026-12-23")
+          .reads(
+              options ->
+                  new MoveWorkingDays(
+                      options.whole("days", -WorkingCalendar.FARTHEST, WorkingCalendar.FARTHEST),
+                      options.text("calendar")));
+
+  @Override
+  public StepKind kind() {
+    return KIND;
+  }
+
+  @Override
+  public SequencedMap<String, Object> options() {
+    SequencedMap<String, Object> options = Written.of("days", days);
+    options.put("calendar", calendar);
+    return options;
+  }
+
+  @Override
+  public String sentence() {
+    int count = Math.abs(days);
+    return days == 0
+        ? "or the next working day (" + calendar + ")"
+        : "moved %d working day%s %s (%s)"
+            .formatted(count, count == 1 ? "" : "s", days < 0 ? "earlier" : "later", calendar);
+  }
+
+  @Override
+  public Compiled compile(ValueType in, Scope scope) {
+    Step.needs(in.equals(ValueType.DAY), in, "a day", "read it as a day first (read-day)");
+    scope.calendar(calendar);
+    return Compiled.of(
+        ValueType.DAY, (value, reading) -> move(((Day) value).date(), days, calendar, reading));
+  }
+
+  /** The day so many working days later, or why there is none. */
+  public static Computed move(LocalDate from, int days, String calendar, Reading reading) {
+    Optional<WorkingCalendar> known = reading.calendar(calendar);
+    if (known.isEmpty()) {
+      return new Problem(
+          "there is no calendar “" + calendar + "” any more",
+          calendar,
+          "Add the calendar again, or name another in the rule, then send again");
+    }
+    Optional<LocalDate> moved = known.get().move(from, days);
+    return moved.isPresent()
+        ? Day.checked(moved.get())
+        : new Problem(
+            "the calendar “%s” has no working day within ten years of %s"
+                .formatted(known.get().name(), from),
+            from.toString(),
+            "Correct the calendar's closures, then send again");
+  }
+}

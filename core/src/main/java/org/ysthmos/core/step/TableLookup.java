@@ -1,0 +1,97 @@
+package org.ysthmos.core.step;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.ysthmos.core.reading.BoundField;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.table.NotFound;
+import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.table.TableUse;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Constant;
+import org.ysthmos.core.value.ListValue;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
+import org.ysthmos.core.value.Warned;
+
+/**
+ * A compiled look into a reference table. The rows are those of the moment of the decision; what
+ * was asked is taken down, so that unknown keys can be offered for adding.
+ *
+ * @param fallback the stated value for not found; nothing if there is none
+ */
+record TableLookup(
+    TableDefinition definition,
+    List<BoundField> more,
+    String column,
+    ValueType gives,
+    NotFound notFound,
+    Value fallback) {
+
+  Computed one(Value value, Reading reading) {
+    Optional<ReferenceTable> found = reading.table(definition.id());
+    if (found.isEmpty() || !found.get().definition().columns().equals(definition.columns())) {
+      return new Problem(
+          "the table “" + definition.name() + "” is no longer there, or has other columns",
+          definition.id(),
+          "Put the rule to work again with the table as it is now, then send again");
+    }
+    ReferenceTable table = found.get();
+    List<String> keys = new ArrayList<>(1 + more.size());
+    keys.add(value.display());
+    for (BoundField field : more) {
+      switch (field.read(reading)) {
+        case Problem problem -> {
+          return problem;
+        }
+        case Warned warned -> keys.add(warned.value().display());
+        case Value key -> keys.add(key.display());
+      }
+    }
+    Optional<ReferenceTable.Row> row = table.find(keys);
+    reading.tableAsked(new TableUse(definition.id(), keys, row.isPresent()));
+    return row.isPresent() ? cell(table, row.get()) : without(value, keys);
+  }
+
+  Computed each(Value list, Reading reading) {
+    List<Value> values = new ArrayList<>();
+    for (Value item : ((ListValue) list).items()) {
+      switch (one(item, reading)) {
+        case Problem problem -> {
+          return problem;
+        }
+        case Warned warned -> values.add(warned.value());
+        case Value value -> {
+          if (value != Nothing.NOTHING) {
+            values.add(value);
+          }
+        }
+      }
+    }
+    return new ListValue(gives, values);
+  }
+
+  private Value cell(ReferenceTable table, ReferenceTable.Row row) {
+    int place = List.copyOf(table.definition().values().sequencedKeySet()).indexOf(column);
+    return row.values().get(place);
+  }
+
+  private Computed without(Value value, List<String> keys) {
+    return switch (notFound) {
+      case NotFound.Use use -> fallback;
+      case NotFound.LeaveEmpty empty -> Nothing.NOTHING;
+      case NotFound.PassThrough pass ->
+          value.type().equals(gives) ? value : Constant.parse(value.display(), gives);
+      case NotFound.Fail fail ->
+          new Problem(
+              "“%s” is not in the table %s"
+                  .formatted(String.join("” with “", keys), definition.name()),
+              String.join(", ", keys),
+              "Add it to the table, then send again");
+    };
+  }
+}

@@ -1,0 +1,46 @@
+package org.ysthmos.core.trial;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.table.ReferenceTable;
+
+/** A world in which lookups find what they found when an example was pinned, and no task exists. */
+record AnswersOfThen(Map<String, List<JsonNode>> answers, World now) implements World {
+
+  @Override
+  public LookupAnswer lookUp(String lookup, Question question) {
+    List<JsonNode> then = answers.get(lookup);
+    return then == null ? now.lookUp(lookup, question) : new Found(then);
+  }
+
+  @Override
+  public Optional<PairState> pair(String of, MatchKey key) {
+    return Optional.empty();
+  }
+
+  @Override
+  public TouchAnswer touched(MatchKey key, PairState pair) {
+    return new Touched(false);
+  }
+
+  @Override
+  public Optional<ReferenceTable> table(String id) {
+    return now.table(id);
+  }
+
+  @Override
+  public Optional<WorkingCalendar> calendar(String id) {
+    return now.calendar(id);
+  }
+
+  @Override
+  public Optional<JsonNode> previous(Event event) {
+    return now.previous(event);
+  }
+}

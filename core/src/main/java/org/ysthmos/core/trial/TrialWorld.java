@@ -1,0 +1,140 @@
+package org.ysthmos.core.trial;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.TaskDecision;
+import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Value;
+
+/**
+ * A world of given records, tables and calendars, in which decisions have no effect but the pairs
+ * they would make: an event after another about the same thing is an update, as it would be live.
+ * Not safe for several threads.
+ */
+public final class TrialWorld implements World {
+
+  private record Place(String system, String collection) {}
+
+  private final Catalog catalog;
+  private final Map<String, ReferenceTable> tables;
+  private final Map<Place, List<JsonNode>> records = new HashMap<>();
+  private final List<Event> received = new ArrayList<>();
+  private final Map<String, PairState> pairs = new HashMap<>();
+  private int made;
+
+  /**
+   * @param catalog what the bridges were compiled against; gives shapes and calendars
+   */
+  public TrialWorld(Catalog catalog, Map<String, ReferenceTable> tables) {
+    this.catalog = catalog;
+    this.tables = Map.copyOf(tables);
+  }
+
+  /** Adds a record that lookups find. */
+  public void add(String system, String collection, JsonNode record) {
+    records.computeIfAbsent(new Place(system, collection), p -> new ArrayList<>()).add(record);
+  }
+
+  /** Takes note that an event was received; lookups among the events find it from then on. */
+  public void receive(Event event) {
+    received.add(event);
+  }
+
+  /** Keeps what a decision would have made, so that later events know of it. */
+  public void carryOut(Decision decision) {
+    for (TaskDecision task : decision.tasks()) {
+      if (task.delivery().isPresent()) {
+        Optional<String> known =
+            Optional.ofNullable(pairs.get(task.key().hash())).flatMap(PairState::target);
+        String target = known.orElseGet(() -> "new-" + ++made);
+        Map<String, Value> agreed = new LinkedHashMap<>(task.fields());
+        agreed.values().removeIf(value -> value == Nothing.NOTHING);
+        pairs.put(task.key().hash(), new PairState(Optional.of(target), agreed));
+      }
+    }
+  }
+
+  /** Sets what is known of a pair. */
+  public void pair(MatchKey key, PairState state) {
+    pairs.put(key.hash(), state);
+  }
+
+  @Override
+  public LookupAnswer lookUp(String lookup, Question question) {
+    if (question.origin() == LookupRule.Origin.EVENTS) {
+      return new Found(
+          received.stream()
+              .filter(event -> event.system().equals(question.system()))
+              .filter(event -> event.collection().equals(question.collection()))
+              .map(Event::data)
+              .filter(data -> has(data, question))
+              .toList());
+    }
+    Place place = new Place(question.system(), question.collection());
+    return new Found(
+        records.getOrDefault(place, List.of()).stream()
+            .filter(record -> has(record, question))
+            .toList());
+  }
+
+  /** Whether all key fields of a record hold what is asked; a key is a field's address or name. */
+  private boolean has(JsonNode record, Question question) {
+    for (Map.Entry<String, String> key : question.keys().entrySet()) {
+      String address = key.getKey().startsWith("/") ? key.getKey() : "/" + key.getKey();
+      JsonNode held = Pointer.parse(address).in(record);
+      if (!held.isValueNode() || held.isNull() || !held.asText().equals(key.getValue())) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  @Override
+  public Optional<PairState> pair(String bridge, MatchKey key) {
+    return Optional.ofNullable(pairs.get(key.hash()));
+  }
+
+  /** Nobody works on a task that is never made. */
+  @Override
+  public TouchAnswer touched(MatchKey key, PairState pair) {
+    return new Touched(false);
+  }
+
+  @Override
+  public Optional<ReferenceTable> table(String id) {
+    return Optional.ofNullable(tables.get(id));
+  }
+
+  @Override
+  public Optional<WorkingCalendar> calendar(String id) {
+    return catalog.calendar(id);
+  }
+
+  @Override
+  public Optional<JsonNode> previous(Event event) {
+    for (int i = received.size() - 1; i >= 0; i--) {
+      Event earlier = received.get(i);
+      if (earlier.system().equals(event.system())
+          && earlier.collection().equals(event.collection())
+          && earlier.record().equals(event.record())
+          && !earlier.id().equals(event.id())) {
+        return Optional.of(earlier.data());
+      }
+    }
+    return Optional.empty();
+  }
+}

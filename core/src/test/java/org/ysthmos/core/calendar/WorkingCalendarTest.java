@@ -1,0 +1,127 @@
+package org.ysthmos.core.calendar;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import net.objectlab.kit.datecalc.common.DefaultHolidayCalendar;
+import net.objectlab.kit.datecalc.common.HolidayHandlerType;
+import net.objectlab.kit.datecalc.jdk8.LocalDateKitCalculatorsFactory;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.testkit.Garden;
+import org.ysthmos.core.testkit.Seeds;
+
+class WorkingCalendarTest {
+
+  private static final WorkingCalendar OFFICE = Garden.CATALOG.calendar("office").orElseThrow();
+
+  /**
+   * Common practice, no source: the day itself is not counted. The office is shut on Friday 25
+   * December 2026, from Monday 28 to Wednesday 30, and on Friday 1 January 2027.
+   */
+  @ParameterizedTest(name = "{0} moved {1} is {2}")
+  @CsvSource({
+    "2026-11-27, 1, 2026-11-30",
+    "2026-11-28, 1, 2026-11-30",
+    "2026-11-28, 0, 2026-11-30",
+    "2026-11-27, 0, 2026-11-27",
+    "2026-11-28, -1, 2026-11-27",
+    "2026-11-30, -1, 2026-11-27",
+    "2026-11-23, 10, 2026-12-07",
+    "2026-12-24, 1, 2026-12-31",
+    "2026-12-24, 2, 2027-01-04",
+    "2027-01-04, -2, 2026-12-24",
+    "2026-12-27, 1, 2026-12-31"
+  })
+  void movesOverWorkingDays(LocalDate from, int days, LocalDate to) {
+    assertThat(OFFICE.move(from, days)).contains(to);
+  }
+
+  /**
+   * Source: the date calculator of the ObjectLab Kit (library), forward and backward over holidays.
+   */
+  @Test
+  void agreesWithAnotherDateCalculator() {
+    Set<LocalDate> holidays = Set.of(LocalDate.of(2026, 12, 25), LocalDate.of(2027, 1, 1));
+    WorkingCalendar plain =
+        new WorkingCalendar(
+            "plain",
+            "Plain",
+            EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
+            holidays,
+            List.of());
+    LocalDateKitCalculatorsFactory factory = new LocalDateKitCalculatorsFactory();
+    factory.registerHolidays("plain", new DefaultHolidayCalendar<>(holidays));
+    Seeds.forSeeds(
+        1000,
+        seeds -> {
+          LocalDate from = LocalDate.of(2026, 6, 1).plusDays(seeds.below(400));
+          int days = 1 + seeds.below(60);
+          boolean forward = seeds.below(2) == 0;
+          var judge =
+              factory.getDateCalculator(
+                  "plain", forward ? HolidayHandlerType.FORWARD : HolidayHandlerType.BACKWARD);
+          // It starts from a working day where ours counts from the day given.
+          LocalDate start = plain.move(from, 0).orElseThrow();
+          judge.setStartDate(start);
+          LocalDate expected =
+              judge.moveByBusinessDays(forward ? days : -days).getCurrentBusinessDate();
+          assertThat(plain.move(start, forward ? days : -days)).contains(expected);
+        });
+  }
+
+  @Test
+  void movingThereAndBackComesToTheSameWorkingDay() {
+    Seeds.forSeeds(
+        500,
+        seeds -> {
+          LocalDate from =
+              OFFICE.move(LocalDate.of(2026, 6, 1).plusDays(seeds.below(400)), 0).orElseThrow();
+          int days = seeds.below(80);
+          LocalDate there = OFFICE.move(from, days).orElseThrow();
+          assertThat(OFFICE.isWorking(there)).isTrue();
+          assertThat(OFFICE.move(there, -days)).contains(from);
+        });
+  }
+
+  @Test
+  void breakWithoutEndIsNoEndlessSearch() {
+    WorkingCalendar shut =
+        new WorkingCalendar(
+            "shut",
+            "Shut",
+            Set.of(DayOfWeek.MONDAY),
+            Set.of(),
+            List.of(
+                new WorkingCalendar.Closure(
+                    LocalDate.of(2026, 1, 1), LocalDate.of(2100, 1, 1), "for good")));
+    assertThat(shut.move(LocalDate.of(2026, 6, 1), 1)).isEmpty();
+    assertThat(shut.move(LocalDate.of(2026, 6, 1), -1)).contains(LocalDate.of(2025, 12, 29));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "weekdays: [];at least one weekday",
+        "weekdays: [mondy];did you mean “monday”?",
+        "weekdays: [monday], holidays: [25 December];is no day",
+        "weekdays: [monday], closures: [{ first: 2026-12-30, last: 2026-12-28 }];ends before it starts"
+      })
+  void calendarThatMakesNoSenseIsRefused(String rest, String says) {
+    assertThatThrownBy(
+            () ->
+                CalendarReader.read(
+                    DocumentNode.parse("{ calendar: office, name: Office, " + rest + " }")))
+        .isInstanceOf(DocumentException.class)
+        .hasMessageContaining(says);
+  }
+}
