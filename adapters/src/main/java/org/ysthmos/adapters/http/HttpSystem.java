@@ -162,18 +162,9 @@ public final class HttpSystem implements RecordGateway, TaskGateway, AutoCloseab
     for (String field : write.fields()) {
       JsonNode kept = answer.path(field);
       if (!kept.isMissingNode() && !kept.isNull()) {
-        stored.put(field, text(kept));
+        stored.put(field, StoredText.of(kept));
       }
     }
-  }
-
-  private static String text(JsonNode kept) {
-    if (!kept.isArray()) {
-      return kept.isValueNode() ? kept.asText() : kept.toString();
-    }
-    List<String> items = new ArrayList<>();
-    kept.forEach(item -> items.add(text(item)));
-    return String.join(", ", items);
   }
 
   private static ObjectNode body(Write write, SequencedMap<String, Value> fields) {

@@ -5,7 +5,13 @@ import java.util.ArrayList;
 import java.util.List;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.CompiledLookup;
+import org.ysthmos.core.bridge.CompiledPlan;
+import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.document.DocumentProblem;
+import org.ysthmos.core.reading.BoundField;
+import org.ysthmos.core.reading.Template;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.Source;
 
@@ -38,7 +44,12 @@ final class BridgeViews {
   /** A lookup as a sentence. */
   record LookupView(String name, String sentence, String ifNone) {}
 
-  /** A bridge with its rules. */
+  /**
+   * A bridge with its rules.
+   *
+   * @param tasks how many tasks come of one event, in words
+   * @param remarks what a person should know before trusting the rules
+   */
   record BridgeView(
       BridgeSummary bridge,
       String sourceCollection,
@@ -48,6 +59,8 @@ final class BridgeViews {
       List<String> conditions,
       List<String> matchKey,
       List<FieldView> fields,
+      String tasks,
+      List<String> remarks,
       String ceiling,
       String document) {}
 
@@ -74,53 +87,64 @@ final class BridgeViews {
         version.lookups().stream().map(BridgeViews::lookup).toList(),
         conditions(version.when()),
         version.match().stream().map(field -> field.shape().name()).toList(),
-        version.fields().stream().map(BridgeViews::field).toList(),
+        version.plan().allFields().stream().map(BridgeViews::field).toList(),
+        plan(version.plan()),
+        version.remarks().stream().map(DocumentProblem::toString).toList(),
         ceiling(definition.ceiling()),
         live.document());
   }
 
-  private static LookupView lookup(BridgeVersion.CompiledLookup lookup) {
-    String by =
-        String.join(" and ", lookup.by().stream().map(field -> field.shape().name()).toList());
-    String ifNone =
-        switch (lookup.rule().none()) {
-          case FAIL -> "if not found, it fails";
-          case PASS_BY -> "if not found, the event passes by";
-          case GO_ON_EMPTY -> "if not found, it goes on without";
-        };
+  private static LookupView lookup(CompiledLookup lookup) {
+    List<String> by = new ArrayList<>();
+    for (int i = 0; i < lookup.keys().size(); i++) {
+      List<BoundField> reads = lookup.by().get(i).reads();
+      by.add(reads.isEmpty() ? lookup.keys().get(i) : reads.getFirst().shape().name());
+    }
+    String where =
+        lookup.rule().origin() == LookupRule.Origin.EVENTS
+            ? "the %s of %s among the events received, by its %s"
+            : "the %s of %s, by its %s";
     return new LookupView(
         lookup.rule().name(),
-        "the %s of %s, by its %s"
-            .formatted(lookup.shape().recordWord(), lookup.shape().systemName(), by),
-        ifNone);
+        where.formatted(
+            lookup.shape().recordWord(), lookup.shape().systemName(), String.join(" and ", by)),
+        ifNone(lookup.rule()));
+  }
+
+  private static String ifNone(LookupRule rule) {
+    String none =
+        switch (rule.none()) {
+          case FAIL -> "if not found, it fails";
+          case PASS_BY -> "if not found, the event passes by";
+          case EMPTY -> "if not found, it goes on without";
+        };
+    return rule.several()
+        .firstBy()
+        .map(field -> none + "; of several, the first by " + field.lastToken())
+        .orElse(none);
   }
 
   private static List<String> conditions(CompiledCondition condition) {
-    return switch (condition) {
-      case CompiledCondition.All all ->
-          all.parts().stream().flatMap(part -> conditions(part).stream()).toList();
-      case CompiledCondition.Any any ->
-          List.of(
-              String.join(
-                  ", or ", any.parts().stream().flatMap(p -> conditions(p).stream()).toList()));
-      case CompiledCondition.Not not ->
-          List.of("not: " + String.join(", ", conditions(not.part())));
-      case CompiledCondition.One one -> List.of(one.sentence());
-    };
+    return condition instanceof CompiledCondition.All all
+        ? all.parts().stream().map(CompiledCondition::sentence).toList()
+        : List.of(condition.sentence());
   }
 
   private static FieldView field(CompiledField field) {
     return new FieldView(
-        field.target().key(), field.target().name(), source(field), field.sentences());
+        field.target().key(),
+        field.target().name(),
+        source(field),
+        field.value().chain().sentences());
   }
 
   private static List<Piece> source(CompiledField field) {
-    return switch (field.rule().source()) {
+    return switch (field.value().rule().source()) {
       case Source.Field source -> fields(field);
-      case Source.SlotText text -> template(field, text.template());
-      case Source.SlotTexts texts -> {
+      case Source.SlottedText text -> template(field, text.template());
+      case Source.SlottedTexts texts -> {
         List<Piece> pieces = new ArrayList<>();
-        for (var template : texts.templates()) {
+        for (Template template : texts.templates()) {
           if (!pieces.isEmpty()) {
             pieces.add(new Piece("words", " · ", ""));
           }
@@ -132,7 +156,16 @@ final class BridgeViews {
           List.of(
               new Piece("words", "always ", ""),
               new Piece("fixed", named(field, always.written()), ""));
+      case Source.Cases cases -> withWords("by case, from ", field);
+      case Source.Each each -> withWords("for each of ", field);
     };
+  }
+
+  private static List<Piece> withWords(String words, CompiledField field) {
+    List<Piece> pieces = new ArrayList<>();
+    pieces.add(new Piece("words", words, ""));
+    pieces.addAll(fields(field));
+    return pieces;
   }
 
   private static String named(CompiledField field, List<String> keys) {
@@ -145,14 +178,13 @@ final class BridgeViews {
         .toList();
   }
 
-  private static List<Piece> template(
-      CompiledField field, org.ysthmos.core.rule.Template template) {
+  private static List<Piece> template(CompiledField field, Template template) {
     List<Piece> pieces = new ArrayList<>();
     for (var part : template.parts()) {
       switch (part) {
-        case org.ysthmos.core.rule.Template.Words words ->
-            pieces.add(new Piece("words", words.text(), ""));
-        case org.ysthmos.core.rule.Template.Slot slot ->
+        case Template.Words words -> pieces.add(new Piece("words", words.text(), ""));
+        case Template.InHand inHand -> pieces.add(new Piece("words", "{value}", ""));
+        case Template.Slot slot ->
             field.reads().stream()
                 .filter(read -> read.address().equals(slot.address()))
                 .findFirst()
@@ -163,6 +195,15 @@ final class BridgeViews {
       }
     }
     return pieces;
+  }
+
+  private static String plan(CompiledPlan plan) {
+    return switch (plan) {
+      case CompiledPlan.One one -> "one task for each event";
+      case CompiledPlan.EachRecord each -> "a task for each of " + each.list().shape().name();
+      case CompiledPlan.EachValue each -> "a task for each item of a list";
+      case CompiledPlan.Set set -> set.members().size() + " tasks around an anchor day";
+    };
   }
 
   private static String ceiling(BridgeDefinition.Ceiling ceiling) {

@@ -9,7 +9,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -25,14 +24,15 @@ public class Bridges {
   public record Live(BridgeVersion version, String document, Instant since) {}
 
   private final BridgeMapper mapper;
-  private final Systems systems;
+  private final EngineCatalog catalog;
   private final AppClock clock;
   private final TransactionTemplate transaction;
   private volatile Map<String, Live> live = Map.of();
 
-  Bridges(BridgeMapper mapper, Systems systems, AppClock clock, TransactionTemplate transaction) {
+  Bridges(
+      BridgeMapper mapper, EngineCatalog catalog, AppClock clock, TransactionTemplate transaction) {
     this.mapper = mapper;
-    this.systems = systems;
+    this.catalog = catalog;
     this.clock = clock;
     this.transaction = transaction;
     reload();
@@ -42,7 +42,7 @@ public class Bridges {
     Map<String, Live> fresh = new LinkedHashMap<>();
     for (BridgeMapper.VersionRow row : mapper.live()) {
       try {
-        BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), systems);
+        BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), catalog);
         fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt()));
       } catch (DocumentException e) {
         // One bridge that no longer fits its systems must not keep the others from working.
@@ -82,7 +82,7 @@ public class Bridges {
    * @throws DocumentException if the document cannot be used; nothing is kept then
    */
   public synchronized BridgeVersion put(String document) {
-    BridgeVersion first = BridgeCompiler.compile(document, 1, systems);
+    BridgeVersion first = BridgeCompiler.compile(document, 1, catalog);
     String id = first.definition().id();
     Live now = live.get(id);
     if (now != null && now.document().equals(document)) {

@@ -18,6 +18,8 @@ public interface DeliveryMapper {
    *
    * @param uncertain whether an earlier try may have made the task
    * @param tries how many tries were begun
+   * @param waitsFor the match hash of the parent that must be made first; null if none need be
+   * @param parentField the field in which the parent's id is kept
    */
   record DeliveryRow(
       String id,
@@ -33,22 +35,24 @@ public interface DeliveryMapper {
       String state,
       boolean uncertain,
       int tries,
-      Instant notBefore) {}
+      Instant notBefore,
+      @Nullable String waitsFor,
+      @Nullable String parentField) {}
 
   String COLUMNS =
       """
       id, trace_id, bridge_id, match_hash, system_id, collection_id, idempotency_key, creates,
-      record_id, fields, state, uncertain, tries, not_before
+      record_id, fields, state, uncertain, tries, not_before, waits_for, parent_field
       """;
 
   @Insert(
       """
       INSERT INTO delivery (id, trace_id, bridge_id, match_hash, system_id, collection_id,
                             idempotency_key, creates, record_id, fields, state, uncertain, tries,
-                            not_before)
+                            not_before, waits_for, parent_field)
       VALUES (#{id}, #{traceId}, #{bridgeId}, #{matchHash}, #{systemId}, #{collectionId},
               #{idempotencyKey}, #{creates}, #{recordId}, #{fields}, #{state}, #{uncertain},
-              #{tries}, #{notBefore})
+              #{tries}, #{notBefore}, #{waitsFor}, #{parentField})
       """)
   void add(DeliveryRow delivery);
 
@@ -96,7 +100,31 @@ public interface DeliveryMapper {
   @Select(
       """
       SELECT COUNT(*) FROM delivery
-      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND state IN ('ready', 'sending')
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND state IN ('waiting', 'ready', 'sending')
       """)
   int unfinished(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  /** The deliveries of a bridge that wait for this parent. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM delivery WHERE bridge_id = #{bridge} AND waits_for = #{hash} AND state = 'waiting'
+          ORDER BY seq
+          """)
+  List<DeliveryRow> waitingFor(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  /** The parent is made: its id stands in the fields now. */
+  @Update("UPDATE delivery SET state = 'ready', fields = #{fields} WHERE id = #{id}")
+  void parentMade(@Param("id") String id, @Param("fields") byte[] fields);
+
+  @Select(
+      """
+      SELECT COUNT(*) FROM delivery
+      WHERE trace_id = #{trace} AND state IN ('waiting', 'ready', 'sending')
+      """)
+  int unfinishedOf(@Param("trace") String trace);
+
+  @Select("SELECT COUNT(*) FROM delivery WHERE trace_id = #{trace} AND state = 'failed'")
+  int failedOf(@Param("trace") String trace);
 }

@@ -3,7 +3,9 @@ package org.ysthmos.app.courier;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +14,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.courier.Courier.Carried;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.StoryCodec;
 import org.ysthmos.app.trace.StoryWriter;
@@ -26,7 +29,10 @@ import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
 
 /** Stores what became of deliveries: delivery, pair and trace in one transaction. */
 @Component
@@ -35,6 +41,7 @@ class DeliveryWriter {
   private final DeliveryMapper deliveries;
   private final TraceMapper traces;
   private final Pairs pairs;
+  private final Systems systems;
   private final StoryCodec codec;
   private final TransactionTemplate transaction;
   private final AppClock clock;
@@ -45,6 +52,7 @@ class DeliveryWriter {
       DeliveryMapper deliveries,
       TraceMapper traces,
       Pairs pairs,
+      Systems systems,
       StoryCodec codec,
       TransactionTemplate transaction,
       AppClock clock,
@@ -53,6 +61,7 @@ class DeliveryWriter {
     this.deliveries = deliveries;
     this.traces = traces;
     this.pairs = pairs;
+    this.systems = systems;
     this.codec = codec;
     this.transaction = transaction;
     this.clock = clock;
@@ -89,8 +98,9 @@ class DeliveryWriter {
         null,
         () -> {
           deliveries.finish(delivery.id(), "done");
-          pairs.agreed(delivery.bridgeId(), delivery.matchHash(), delivered.record(), fields);
-          traces.finish(delivery.traceId(), delivery.creates() ? "create" : "update", now);
+          pairs.agreed(delivery.bridgeId(), delivery.matchHash(), delivered, fields);
+          letChildrenGo(delivery, delivered.record());
+          finishIfLast(trace, now);
         });
     signals.toDecide().raise();
   }
@@ -122,10 +132,43 @@ class DeliveryWriter {
         story -> story.with(given),
         failure,
         () -> {
-          deliveries.finish(carried.delivery().id(), "failed");
-          traces.finish(carried.delivery().traceId(), "failed", now);
+          failWithChildren(carried.delivery());
+          finishIfLast(trace(carried.delivery()), now);
         });
     signals.toDecide().raise();
+  }
+
+  /** Tasks that waited for their parent get its id and can be made. */
+  private void letChildrenGo(DeliveryRow parent, String record) {
+    for (DeliveryRow child : deliveries.waitingFor(parent.bridgeId(), parent.matchHash())) {
+      SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(child.fields()));
+      String field = Objects.requireNonNull(child.parentField());
+      ValueType type =
+          systems
+              .find(child.systemId(), child.collectionId())
+              .flatMap(shape -> shape.field(field))
+              .map(FieldShape::type)
+              .orElse(ValueType.TEXT);
+      fields.put(field, Constant.parse(record, type));
+      deliveries.parentMade(child.id(), pairs.bytes(fields));
+      signals.toDeliver().raise();
+    }
+  }
+
+  /** A task whose parent could not be made is not made either; sending again makes both. */
+  private void failWithChildren(DeliveryRow delivery) {
+    deliveries.finish(delivery.id(), "failed");
+    deliveries
+        .waitingFor(delivery.bridgeId(), delivery.matchHash())
+        .forEach(this::failWithChildren);
+  }
+
+  /** A trace is finished when all its deliveries are, and failed if one of them is. */
+  private void finishIfLast(TraceRow trace, Instant now) {
+    if (deliveries.unfinishedOf(trace.id()) == 0) {
+      String verdict = Optional.ofNullable(trace.verdict()).orElse("create");
+      traces.finish(trace.id(), deliveries.failedOf(trace.id()) > 0 ? "failed" : verdict, now);
+    }
   }
 
   private void store(

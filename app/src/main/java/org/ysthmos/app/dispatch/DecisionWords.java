@@ -1,10 +1,13 @@
 package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 
@@ -16,12 +19,33 @@ final class DecisionWords {
   static String headline(Decision decision) {
     String key = decision.key().map(MatchKey::text).orElse("");
     return switch (decision.verdict()) {
-      case CREATE -> "Decided: a new task, there is none yet for " + key;
-      case UPDATE -> "Decided: a change to the task of " + key;
+      case CREATE, UPDATE -> several(decision).orElseGet(() -> one(decision.verdict(), key));
       case UNCHANGED -> "Decided: unchanged, the task of " + key + " has it all already";
       case PASSED_BY -> "Decided: passed by";
       case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
     };
+  }
+
+  private static String one(Verdict verdict, String key) {
+    return verdict == Verdict.CREATE
+        ? "Decided: a new task, there is none yet for " + key
+        : "Decided: a change to the task of " + key;
+  }
+
+  /** For example {@code Decided: 2 tasks created, 1 unchanged}; empty where there is one task. */
+  private static Optional<String> several(Decision decision) {
+    if (decision.tasks().size() < 2) {
+      return Optional.empty();
+    }
+    List<String> parts = new ArrayList<>();
+    for (Verdict verdict : List.of(Verdict.CREATE, Verdict.UPDATE, Verdict.UNCHANGED)) {
+      long count = decision.tasks().stream().filter(t -> t.verdict() == verdict).count();
+      if (count > 0) {
+        parts.add(count + " to " + (verdict == Verdict.UNCHANGED ? "leave" : verdict.words()));
+      }
+    }
+    return Optional.of(
+        "Decided: of " + decision.tasks().size() + " tasks " + String.join(", ", parts));
   }
 
   static String detail(Decision decision) {

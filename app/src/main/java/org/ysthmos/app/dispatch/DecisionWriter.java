@@ -11,6 +11,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.courier.DeliveryMapper;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.StoryCodec;
@@ -26,6 +27,7 @@ import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
@@ -59,6 +61,7 @@ class DecisionWriter {
   private final TraceMapper traces;
   private final DeliveryMapper deliveries;
   private final Pairs pairs;
+  private final Tables tables;
   private final StoryCodec codec;
   private final TransactionTemplate transaction;
   private final AppClock clock;
@@ -69,6 +72,7 @@ class DecisionWriter {
       TraceMapper traces,
       DeliveryMapper deliveries,
       Pairs pairs,
+      Tables tables,
       StoryCodec codec,
       TransactionTemplate transaction,
       AppClock clock,
@@ -77,6 +81,7 @@ class DecisionWriter {
     this.traces = traces;
     this.deliveries = deliveries;
     this.pairs = pairs;
+    this.tables = tables;
     this.codec = codec;
     this.transaction = transaction;
     this.clock = clock;
@@ -105,20 +110,20 @@ class DecisionWriter {
 
   private Stored storeNow(Deciding deciding) {
     Decision decision = deciding.decision();
-    Optional<MatchKey> key = decision.key();
-    if (key.isPresent() && decision.verdict() != Verdict.FAILED) {
-      if (deliveries.unfinished(key.get().bridge(), key.get().hash()) > 0) {
+    for (TaskDecision task : decision.tasks()) {
+      MatchKey key = task.key();
+      if (deliveries.unfinished(key.bridge(), key.hash()) > 0) {
         return Stored.PAIR_BUSY;
       }
-      if (!decision.deliveries().isEmpty()
-          && !pairs.reserve(
-              deciding.bridge(), deciding.event(), key.get(), deciding.world().seen())) {
+      if (task.delivery().isPresent()
+          && !pairs.reserve(deciding.bridge(), deciding.event(), key, deciding.world().seen(key))) {
         return Stored.PAIR_CHANGED;
       }
     }
-    for (PlannedDelivery planned : decision.deliveries()) {
-      deliveries.add(row(deciding, key.orElseThrow(), planned));
+    for (TaskDecision task : decision.tasks()) {
+      task.delivery().ifPresent(planned -> deliveries.add(row(deciding, task.key(), planned)));
     }
+    tables.count(decision.tableUses());
     traces.decided(decided(deciding));
     return Stored.STORED;
   }
@@ -126,7 +131,7 @@ class DecisionWriter {
   private DeliveryRow row(Deciding deciding, MatchKey key, PlannedDelivery planned) {
     boolean creates = planned.record().isEmpty();
     // A pair without a task means that an earlier try failed, or its answer was lost.
-    boolean uncertain = creates && deciding.world().seen().revision() > 0;
+    boolean uncertain = creates && deciding.world().seen(key).revision() > 0;
     return new DeliveryRow(
         Ids.at(clock.instant()),
         deciding.trace().id(),
@@ -138,10 +143,12 @@ class DecisionWriter {
         creates,
         planned.record().orElse(null),
         pairs.bytes(planned.fields()),
-        "ready",
+        planned.awaited().isPresent() ? "waiting" : "ready",
         uncertain,
         0,
-        clock.instant());
+        clock.instant(),
+        planned.awaited().map(parent -> parent.key().hash()).orElse(null),
+        planned.awaited().map(PlannedDelivery.AwaitedParent::field).orElse(null));
   }
 
   private TraceMapper.Decided decided(Deciding deciding) {
@@ -158,11 +165,19 @@ class DecisionWriter {
         title(deciding),
         decision.key().map(MatchKey::text).map(text -> Words.limited(text, 1000)).orElse(null),
         decision.key().map(MatchKey::hash).orElse(null),
-        deciding.world().seen().state().flatMap(s -> s.target()).orElse(null),
+        target(deciding),
         failure.map(f -> Words.word(f.kind())).orElse(null),
         failure.map(Words::sentence).orElse(reason(decision)),
         searchText(deciding),
         codec.write(story));
+  }
+
+  private static @Nullable String target(Deciding deciding) {
+    return deciding.decision().tasks().stream()
+        .flatMap(task -> deciding.world().seen(task.key()).state().stream())
+        .flatMap(state -> state.target().stream())
+        .findFirst()
+        .orElse(null);
   }
 
   private TraceStory told(Deciding deciding) {
@@ -206,7 +221,8 @@ class DecisionWriter {
             deciding.event().id(),
             deciding.event().record(),
             deciding.decision().key().map(MatchKey::text).orElse(""),
-            deciding.decision().task().values().stream()
+            deciding.decision().tasks().stream()
+                .flatMap(task -> task.fields().values().stream())
                 .map(Value::display)
                 .collect(Collectors.joining(" ")),
             deciding.world().records().toString());

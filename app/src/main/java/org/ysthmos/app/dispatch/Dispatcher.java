@@ -7,12 +7,13 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.hook.PushReader;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
@@ -44,6 +45,8 @@ class Dispatcher implements SmartLifecycle {
   private final Bridges bridges;
   private final Systems systems;
   private final Pairs pairs;
+  private final Tables tables;
+  private final ReceivedEvents received;
   private final DecisionWriter writer;
   private final AppClock clock;
   private final BackOff backOff;
@@ -55,6 +58,8 @@ class Dispatcher implements SmartLifecycle {
       Bridges bridges,
       Systems systems,
       Pairs pairs,
+      Tables tables,
+      ReceivedEvents received,
       DecisionWriter writer,
       AppClock clock,
       Settings settings,
@@ -64,6 +69,8 @@ class Dispatcher implements SmartLifecycle {
     this.bridges = bridges;
     this.systems = systems;
     this.pairs = pairs;
+    this.tables = tables;
+    this.received = received;
     this.writer = writer;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
@@ -89,7 +96,7 @@ class Dispatcher implements SmartLifecycle {
     BridgeVersion bridge = live.get().version();
     Event event = event(row);
     for (int race = 0; race < MOST_RACES; race++) {
-      EngineWorld world = new EngineWorld(systems, pairs);
+      EngineWorld world = new EngineWorld(systems, pairs, tables, received);
       Instant start = clock.instant();
       long began = System.nanoTime();
       Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
@@ -123,18 +130,14 @@ class Dispatcher implements SmartLifecycle {
   }
 
   private static Event event(EventMapper.EventRow row) {
-    try {
-      return new Event(
-          row.sourceId(),
-          row.systemId(),
-          row.collectionId(),
-          row.kind(),
-          row.recordId(),
-          row.happenedAt(),
-          PushReader.parse(row.body()));
-    } catch (PushReader.Unreadable e) {
-      throw new IllegalStateException("an event was kept that cannot be read: " + row.id(), e);
-    }
+    return new Event(
+        row.sourceId(),
+        row.systemId(),
+        row.collectionId(),
+        row.kind(),
+        row.recordId(),
+        row.happenedAt(),
+        ReceivedEvents.body(row));
   }
 
   @Override

@@ -2,35 +2,60 @@ package org.ysthmos.app.dispatch;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.ysthmos.adapters.http.StoredText;
+import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceStory;
+import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.table.ReferenceTable;
 
 /** What one decision asks of the outside, asked for real, and taken down for its story. */
 final class EngineWorld implements World {
 
   private final Systems systems;
   private final Pairs pairs;
+  private final Tables tables;
+  private final ReceivedEvents received;
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
-  private Pairs.Seen seen = Pairs.Seen.NONE;
+  private final Map<String, Pairs.Seen> seen = new HashMap<>();
 
-  EngineWorld(Systems systems, Pairs pairs) {
+  EngineWorld(Systems systems, Pairs pairs, Tables tables, ReceivedEvents received) {
     this.systems = systems;
     this.pairs = pairs;
+    this.tables = tables;
+    this.received = received;
   }
 
   @Override
-  public LookupAnswer lookUp(String system, String collection, SequencedMap<String, String> keys) {
+  public LookupAnswer lookUp(String lookup, Question question) {
+    LookupAnswer answer =
+        question.origin() == LookupRule.Origin.EVENTS
+            ? received.find(question)
+            : ask(question.system(), question.collection(), question.keys());
+    if (answer instanceof Found found) {
+      records.addAll(found.records());
+    }
+    return answer;
+  }
+
+  private LookupAnswer ask(String system, String collection, SequencedMap<String, String> keys) {
     Optional<Systems.Connected> connected = systems.find(system);
     if (connected.isEmpty()) {
       return new Unanswered(
@@ -42,9 +67,6 @@ final class EngineWorld implements World {
     String by = String.join(", ", keys.sequencedValues());
     for (RemoteCall call : calls) {
       lines.add(line(call, answer, at, by));
-    }
-    if (answer instanceof Found found) {
-      records.addAll(found.records());
     }
     return answer;
   }
@@ -69,8 +91,50 @@ final class EngineWorld implements World {
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
-    seen = pairs.find(bridge, key.hash());
-    return seen.state();
+    Pairs.Seen now = pairs.find(bridge, key.hash());
+    seen.put(key.hash(), now);
+    return now.state();
+  }
+
+  /** Reads the task and compares it with what its system said it stored when we last wrote. */
+  @Override
+  public TouchAnswer touched(MatchKey key, PairState pair) {
+    Optional<Pairs.Side> side = pairs.target(key.bridge(), key.hash());
+    if (side.isEmpty()) {
+      return new Touched(false);
+    }
+    SequencedMap<String, String> keys = new LinkedHashMap<>();
+    keys.put("id", side.get().record());
+    return switch (ask(side.get().system(), side.get().collection(), keys)) {
+      case Unanswered unanswered -> unanswered;
+      // A task that is gone was worked on: someone took it away.
+      case Found found when found.records().isEmpty() -> new Touched(true);
+      case Found found -> new Touched(differs(found.records().getFirst(), side.get().stored()));
+    };
+  }
+
+  private static boolean differs(JsonNode task, Map<String, String> stored) {
+    return stored.entrySet().stream()
+        .anyMatch(
+            entry -> {
+              JsonNode now = task.path(entry.getKey());
+              return !now.isMissingNode() && !StoredText.of(now).equals(entry.getValue());
+            });
+  }
+
+  @Override
+  public Optional<ReferenceTable> table(String id) {
+    return tables.table(id);
+  }
+
+  @Override
+  public Optional<WorkingCalendar> calendar(String id) {
+    return tables.calendar(id);
+  }
+
+  @Override
+  public Optional<JsonNode> previous(Event event) {
+    return received.previous(event);
   }
 
   List<TraceStory.Line> lines() {
@@ -82,8 +146,8 @@ final class EngineWorld implements World {
     return records;
   }
 
-  /** The pair as the decision saw it. */
-  Pairs.Seen seen() {
-    return seen;
+  /** The pair of a key as the decision saw it. */
+  Pairs.Seen seen(MatchKey key) {
+    return seen.getOrDefault(key.hash(), Pairs.Seen.NONE);
   }
 }

@@ -1,6 +1,7 @@
 package org.ysthmos.app.event;
 
 import java.time.Instant;
+import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -43,6 +44,39 @@ public interface EventMapper {
       FROM event WHERE id = #{id}
       """)
   @Nullable EventRow find(@Param("id") String id);
+
+  /** A collection's events received before a time, newest first. */
+  @Select(
+      """
+      SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
+             body
+      FROM event
+      WHERE system_id = #{system} AND collection_id = #{collection} AND received_at < #{before}
+      ORDER BY system_id DESC, collection_id DESC, received_at DESC LIMIT #{limit}
+      """)
+  List<EventRow> newest(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("before") Instant before,
+      @Param("limit") int limit);
+
+  /** The event of the same record that was received last before this one. */
+  @Select(
+      """
+      SELECT e.id, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
+             e.received_at, e.body
+      FROM event e JOIN event this ON this.system_id = #{system} AND this.source_id = #{sourceId}
+      WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+        AND e.record_id = #{record} AND e.received_at <= this.received_at AND e.id < this.id
+      ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.received_at DESC,
+               e.id DESC
+      LIMIT 1
+      """)
+  @Nullable EventRow previous(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("record") String record,
+      @Param("sourceId") String sourceId);
 
   /** Forces what was committed to the disk. */
   @Update("CHECKPOINT SYNC")

@@ -16,6 +16,7 @@ public interface PairMapper {
    * A pair as it is kept.
    *
    * @param targetRecord null while the task was never made
+   * @param stored the fields as the target said it keeps them, as JSON
    * @param revision counts the changes, so that a worker notices another's
    */
   record PairRow(
@@ -29,6 +30,7 @@ public interface PairMapper {
       String targetCollection,
       @Nullable String targetRecord,
       byte[] agreed,
+      String stored,
       int revision,
       Instant madeAt,
       Instant changedAt) {}
@@ -42,10 +44,10 @@ public interface PairMapper {
   @Insert(
       """
       INSERT INTO pair (bridge_id, match_hash, match_text, source_system, source_collection,
-                        source_record, target_system, target_collection, agreed, revision,
+                        source_record, target_system, target_collection, agreed, stored, revision,
                         made_at, changed_at)
       VALUES (#{bridgeId}, #{matchHash}, #{matchText}, #{sourceSystem}, #{sourceCollection},
-              #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{agreed}, #{revision},
+              #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{agreed}, #{stored}, #{revision},
               #{madeAt}, #{changedAt})
       """)
   void reserve(PairRow pair);
@@ -60,7 +62,7 @@ public interface PairMapper {
 
   @Update(
       """
-      UPDATE pair SET target_record = #{record}, agreed = #{agreed}, revision = revision + 1,
+      UPDATE pair SET target_record = #{record}, agreed = #{agreed}, stored = #{stored}, revision = revision + 1,
         changed_at = #{now}
       WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
@@ -69,5 +71,6 @@ public interface PairMapper {
       @Param("hash") String hash,
       @Param("record") String record,
       @Param("agreed") byte[] agreed,
+      @Param("stored") String stored,
       @Param("now") Instant now);
 }

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.TreeMap;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.pair.PairMapper.PairRow;
@@ -16,6 +17,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
@@ -29,6 +31,13 @@ public class Pairs {
   public record Seen(int revision, Optional<PairState> state) {
     public static final Seen NONE = new Seen(0, Optional.empty());
   }
+
+  /**
+   * A pair's task.
+   *
+   * @param stored the fields as the system said it keeps them when we last wrote, as text
+   */
+  public record Side(String system, String collection, String record, Map<String, String> stored) {}
 
   private final PairMapper mapper;
   private final ObjectMapper json;
@@ -72,6 +81,7 @@ public class Pairs {
               bridge.target().collection(),
               null,
               bytes(Map.of()),
+              "{}",
               1,
               clock.instant(),
               clock.instant()));
@@ -85,13 +95,16 @@ public class Pairs {
   public void made(String bridge, String hash, String record) {
     PairRow row = mapper.find(bridge, hash);
     if (row != null && row.targetRecord() == null) {
-      mapper.keep(bridge, hash, record, row.agreed(), clock.instant());
+      mapper.keep(bridge, hash, record, row.agreed(), row.stored(), clock.instant());
     }
   }
 
   /** Writes down what was delivered as agreed. */
   public void agreed(
-      String bridge, String hash, String record, SequencedMap<String, Value> delivered) {
+      String bridge,
+      String hash,
+      TaskGateway.Delivered outcome,
+      SequencedMap<String, Value> delivered) {
     PairRow row = mapper.find(bridge, hash);
     if (row == null) {
       throw new IllegalStateException("delivered for a pair that was never reserved: " + hash);
@@ -99,7 +112,40 @@ public class Pairs {
     Map<String, Value> agreed = new LinkedHashMap<>(fields(row.agreed()));
     agreed.putAll(delivered);
     agreed.values().removeIf(value -> value == Nothing.NOTHING);
-    mapper.keep(bridge, hash, record, bytes(agreed), clock.instant());
+    Map<String, String> stored = new TreeMap<>(texts(row.stored()));
+    stored.putAll(outcome.stored());
+    mapper.keep(
+        bridge,
+        hash,
+        outcome.record(),
+        bytes(agreed),
+        json.valueToTree(stored).toString(),
+        clock.instant());
+  }
+
+  /** The task of a pair, if it was made. */
+  public Optional<Side> target(String bridge, String hash) {
+    return Optional.ofNullable(mapper.find(bridge, hash))
+        .flatMap(
+            row ->
+                Optional.ofNullable(row.targetRecord())
+                    .map(
+                        record ->
+                            new Side(
+                                row.targetSystem(),
+                                row.targetCollection(),
+                                record,
+                                texts(row.stored()))));
+  }
+
+  private Map<String, String> texts(String kept) {
+    try {
+      Map<String, String> texts = new TreeMap<>();
+      json.readTree(kept).properties().forEach(e -> texts.put(e.getKey(), e.getValue().asText()));
+      return texts;
+    } catch (IOException e) {
+      throw new UncheckedIOException("kept texts cannot be read", e);
+    }
   }
 
   public SequencedMap<String, Value> fields(byte[] kept) {

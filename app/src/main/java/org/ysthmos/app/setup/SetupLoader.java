@@ -19,6 +19,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
@@ -34,12 +35,15 @@ class SetupLoader {
 
   private final Settings settings;
   private final Systems systems;
+  private final Tables tables;
   private final Bridges bridges;
   private final SecretVault vault;
 
-  SetupLoader(Settings settings, Systems systems, Bridges bridges, SecretVault vault) {
+  SetupLoader(
+      Settings settings, Systems systems, Tables tables, Bridges bridges, SecretVault vault) {
     this.settings = settings;
     this.systems = systems;
+    this.tables = tables;
     this.bridges = bridges;
     this.vault = vault;
     load();
@@ -49,6 +53,8 @@ class SetupLoader {
     Path setup = settings.setup();
     if (setup != null) {
       each(setup.resolve("systems"), systems::addIfNew);
+      each(setup.resolve("calendars"), tables::addCalendarIfNew);
+      each(setup.resolve("tables"), tables::addIfNew);
     }
     Path connections = settings.connections();
     if (connections != null) {

@@ -16,11 +16,16 @@ import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Problem;
 
 /** What is taken down while one event is decided: failures, warnings, and the way of each value. */
-final class DecisionNotes {
+final class DecisionNotes implements Chain.Warnings {
 
   private final List<Failure> failures = new ArrayList<>(0);
   private final List<Decision.Warning> warnings = new ArrayList<>(0);
   private final @Nullable Explained explained;
+
+  /** Which task and which field or value is computed just now. */
+  private String member = "";
+
+  private String about = "";
 
   private record Explained(List<TestResult> tests, List<Lineage> named, List<Lineage> fields) {}
 
@@ -60,30 +65,49 @@ final class DecisionNotes {
         .withRemedy(problem.remedy());
   }
 
+  /** A warning belongs to what is computed just now. */
+  @Override
+  public void warned(String warning) {
+    warnings.add(new Decision.Warning(member, about, warning));
+  }
+
   /** Computes a field of a task; nothing known of it is lost. */
-  Computed field(CompiledField field, String member, Reading reading) {
-    Chain.Warnings warned =
-        warning -> warnings.add(new Decision.Warning(member, field.target().key(), warning));
+  Computed field(CompiledField field, String of, Reading reading) {
+    member = of;
+    about = field.target().key();
     if (explained == null) {
-      return field.compute(reading, warned, null);
+      return field.compute(reading, this, null);
     }
     WayOfValue way = new WayOfValue();
-    Computed result = field.compute(reading, warned, way);
-    explained.fields().add(way.lineage(member, field.target(), field.reads(), reading, result));
+    Computed result = field.compute(reading, this, way);
+    explained.fields().add(way.lineage(of, field.target(), field.reads(), reading, result));
     return result;
   }
 
-  /** Computes a value that the bridge names. */
+  /** Computes the list or the day that the tasks of an event come from. */
+  Computed origin(CompiledValue value, String name, Reading reading) {
+    member = "";
+    about = name;
+    return value.compute(reading, this, null);
+  }
+
+  /** Computes a value that the bridge names, which may happen in the middle of a field. */
   Computed named(CompiledValue value, String name, Reading reading) {
-    Chain.Warnings warned =
-        warning -> warnings.add(new Decision.Warning("", "values/" + name, warning));
-    if (explained == null) {
-      return value.compute(reading, warned, null);
-    }
+    String memberBefore = member;
+    String aboutBefore = about;
+    member = "";
+    about = "values/" + name;
+    Computed result = explained == null ? value.compute(reading, this, null) : explain(value, name, reading, explained);
+    member = memberBefore;
+    about = aboutBefore;
+    return result;
+  }
+
+  private Computed explain(CompiledValue value, String name, Reading reading, Explained into) {
     WayOfValue way = new WayOfValue();
-    Computed result = value.compute(reading, warned, way);
+    Computed result = value.compute(reading, this, way);
     FieldShape shape = FieldShape.of(name, name, value.gives());
-    explained.named().add(way.lineage("", shape, value.reads(), reading, result));
+    into.named().add(way.lineage("", shape, value.reads(), reading, result));
     return result;
   }
 }

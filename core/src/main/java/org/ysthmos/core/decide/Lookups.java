@@ -41,8 +41,8 @@ final class Lookups {
   record Fails(Failure failure) implements Meaning {}
 
   private final World world;
-  private final Map<World.Question, World.LookupAnswer> asked = new HashMap<>();
-  private final List<Decision.Answer> answers = new ArrayList<>();
+  private final Map<World.Question, World.LookupAnswer> asked = new HashMap<>(4);
+  private final List<Decision.Answer> answers = new ArrayList<>(0);
 
   Lookups(World world) {
     this.world = world;

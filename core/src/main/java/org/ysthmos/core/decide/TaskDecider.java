@@ -114,12 +114,7 @@ final class TaskDecider {
   }
 
   private List<TaskDecision> eachValue(CompiledPlan.EachValue plan, List<Value> match) {
-    Computed computed =
-        plan.list()
-            .compute(
-                reading,
-                warning -> notes.warnings().add(new Decision.Warning("", "for-each", warning)),
-                null);
+    Computed computed = notes.origin(plan.list(), "for-each", reading);
     if (computed instanceof Problem problem) {
       notes.fail(DecisionNotes.mapping("for-each", problem));
       return List.of();
@@ -169,12 +164,7 @@ final class TaskDecider {
   }
 
   private List<TaskDecision> set(CompiledPlan.Set plan, List<Value> match) {
-    Computed computed =
-        plan.anchor()
-            .compute(
-                reading,
-                warning -> notes.warnings().add(new Decision.Warning("", "anchor", warning)),
-                null);
+    Computed computed = notes.origin(plan.anchor(), "anchor", reading);
     if (!(computed instanceof Day anchor)) {
       notes.fail(
           computed instanceof Problem problem

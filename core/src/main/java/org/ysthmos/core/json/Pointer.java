@@ -55,14 +55,14 @@ public record Pointer(List<String> tokens) {
     JsonNode at = document;
     for (int i = 0; i < tokens.size(); i++) {
       String token = tokens.get(i);
-      if (at.isObject()) {
-        JsonNode next = at.get(token);
-        at = next == null ? MissingNode.getInstance() : next;
-      } else if (at.isArray()) {
-        at = isIndex(token) ? at.path(Integer.parseInt(token)) : MissingNode.getInstance();
-      } else {
-        return MissingNode.getInstance();
+      JsonNode next = at.get(token);
+      if (next == null) {
+        if (!at.isArray() || !isIndex(token)) {
+          return MissingNode.getInstance();
+        }
+        next = at.path(Integer.parseInt(token));
       }
+      at = next;
     }
     return at;
   }

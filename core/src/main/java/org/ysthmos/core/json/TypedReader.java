@@ -1,5 +1,7 @@
 package org.ysthmos.core.json;
 
+import com.fasterxml.jackson.databind.node.TextNode;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.URI;
 import java.net.URISyntaxException;
@@ -32,6 +34,9 @@ public final class TypedReader {
   private TypedReader() {}
 
   public static Computed read(JsonNode node, ValueType type) {
+    if (node instanceof TextNode text && type.kind() == ValueType.Kind.TEXT) {
+      return Text.of(text.textValue());
+    }
     if (node.isMissingNode() || node.isNull()) {
       return Nothing.NOTHING;
     }

@@ -17,6 +17,16 @@ import org.ysthmos.core.value.Value;
  */
 public record MatchKey(String bridge, String text, String hash) {
 
+  private static final MessageDigest SHA_256 = sha256();
+
+  private static MessageDigest sha256() {
+    try {
+      return MessageDigest.getInstance("SHA-256");
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java platform has SHA-256", e);
+    }
+  }
+
   /**
    * @throws IllegalArgumentException if there are no values
    */
@@ -42,10 +52,11 @@ public record MatchKey(String bridge, String text, String hash) {
 
   private static String sha256(String text) {
     try {
-      MessageDigest digest = MessageDigest.getInstance("SHA-256");
+      // A copy is several times cheaper than asking the providers again.
+      MessageDigest digest = (MessageDigest) SHA_256.clone();
       return HexFormat.of().formatHex(digest.digest(text.getBytes(StandardCharsets.UTF_8)));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java platform has SHA-256", e);
+    } catch (CloneNotSupportedException e) {
+      throw new IllegalStateException("SHA-256 of the platform can be copied", e);
     }
   }
 }

@@ -20,10 +20,15 @@ public final class SlotText {
   private final @Nullable BoundField[] fields;
   private final String after;
 
+  /** How long the text will be, about. */
+  private final int room;
+
   private SlotText(List<String> before, List<@Nullable BoundField> fields, String after) {
     this.before = before.toArray(String[]::new);
     this.fields = fields.toArray(new @Nullable BoundField[0]);
     this.after = after;
+    this.room =
+        after.length() + before.stream().mapToInt(words -> words.length() + 24).sum();
   }
 
   /**
@@ -70,37 +75,32 @@ public final class SlotText {
 
   /** The text with its slots filled, or the problem that keeps a slot empty. */
   public Computed fill(Value inHand, Reading reading) {
-    StringBuilder text = new StringBuilder(96);
+    return fill(inHand, reading, false);
+  }
+
+  /** The text with its slots filled; nothing if there are slots and all of them are blank. */
+  public Computed fillUnlessBlank(Reading reading) {
+    return fill(Nothing.NOTHING, reading, fields.length > 0);
+  }
+
+  private Computed fill(Value inHand, Reading reading, boolean unlessBlank) {
+    StringBuilder text = new StringBuilder(room);
+    boolean blank = unlessBlank;
     for (int i = 0; i < fields.length; i++) {
       text.append(before[i]);
       BoundField field = fields[i];
-      switch (field == null ? inHand : field.read(reading)) {
-        case Value value -> text.append(value.display());
-        case Warned warned -> text.append(warned.value().display());
-        case Problem problem -> {
-          return problem;
-        }
+      Computed computed = field == null ? inHand : field.read(reading);
+      if (computed instanceof Problem problem) {
+        return problem;
       }
+      String shown = Warned.valueOf(computed).display();
+      blank = blank && shown.isBlank();
+      text.append(shown);
       if (text.length() > Text.LONGEST) {
         return Text.tooLong();
       }
     }
-    return Text.checked(text.append(after).toString());
-  }
-
-  /**
-   * The text with its slots filled; nothing if there are slots and all of them are blank. A problem
-   * is not blank: it must be told.
-   */
-  public Computed fillUnlessBlank(Reading reading) {
-    boolean blank = fields.length > 0;
-    for (BoundField field : fields) {
-      if (field != null
-          && !(field.read(reading) instanceof Value value && value.display().isBlank())) {
-        blank = false;
-      }
-    }
-    return blank ? Nothing.NOTHING : fill(Nothing.NOTHING, reading);
+    return blank ? Nothing.NOTHING : Text.checked(text.append(after).toString());
   }
 
   /** The source fields in the slots, each once. */

@@ -115,7 +115,12 @@ public record ByTable(
     ValueType gives = Objects.requireNonNull(definition.values().get(column));
     NotFound answer = answer(definition);
     TableLookup lookup =
-        new TableLookup(definition, more, column, gives, answer, fallback(answer, key, gives));
+        new TableLookup(
+            definition,
+            more,
+            List.copyOf(definition.values().sequencedKeySet()).indexOf(column),
+            gives,
+            answer, fallback(answer, key, gives));
     return in.isList()
         ? Compiled.of(ValueType.listOf(gives), lookup::each)
         : Compiled.of(gives, lookup::one);

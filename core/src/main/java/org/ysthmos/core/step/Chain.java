@@ -121,6 +121,9 @@ public final class Chain {
    * @param trail told of each value; null in plain mode
    */
   public Computed run(Computed start, Reading reading, Warnings warnings, @Nullable Trail trail) {
+    if (trail == null && functions.length == 0 && start instanceof Value) {
+      return start;
+    }
     Computed now = settle(start, "", warnings, trail);
     for (int i = 0; i < functions.length; i++) {
       if (!(now instanceof Value value)) {

@@ -46,7 +46,8 @@ final class DayPattern {
    */
   static DayPattern of(String pattern, Locale locale) {
     DateTimeFormatter formatter = DatePatterns.day(pattern, locale);
-    return new DayPattern(formatter, tokens(pattern, locale));
+    String plain = pattern.equals(DatePatterns.ISO) ? "uuuu-MM-dd" : pattern;
+    return new DayPattern(formatter, tokens(plain, locale));
   }
 
   /** The tokens of a simple pattern; none if the pattern is not simple. */

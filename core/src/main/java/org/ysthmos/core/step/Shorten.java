@@ -103,7 +103,7 @@ public record Shorten(OptionalInt to, Optional<TextLength> countedIn) implements
     return to.isEmpty()
         ? "shortened to what the target keeps"
         : "shortened to %d %s"
-            .formatted(to.getAsInt(), countedIn.orElse(TextLength.CHARACTERS).words());
+            .formatted(to.getAsInt(), countedIn.orElse(TextLength.CODE_UNITS).words());
   }
 
   @Override

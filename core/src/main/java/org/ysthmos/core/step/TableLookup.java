@@ -22,25 +22,29 @@ import org.ysthmos.core.value.Warned;
  * A compiled look into a reference table. The rows are those of the moment of the decision; what
  * was asked is taken down, so that unknown keys can be offered for adding.
  *
+* @param column the place of the value column taken, counted from 0
  * @param fallback the stated value for not found; nothing if there is none
  */
 record TableLookup(
     TableDefinition definition,
     List<BoundField> more,
-    String column,
+    int column,
     ValueType gives,
     NotFound notFound,
     Value fallback) {
 
   Computed one(Value value, Reading reading) {
     Optional<ReferenceTable> found = reading.table(definition.id());
-    if (found.isEmpty() || !found.get().definition().columns().equals(definition.columns())) {
+    if (found.isEmpty() || !fits(found.get().definition())) {
       return new Problem(
           "the table “" + definition.name() + "” is no longer there, or has other columns",
           definition.id(),
           "Put the rule to work again with the table as it is now, then send again");
     }
     ReferenceTable table = found.get();
+    if (more.isEmpty()) {
+      return ask(table, List.of(value.display()), value, reading);
+    }
     List<String> keys = new ArrayList<>(1 + more.size());
     keys.add(value.display());
     for (BoundField field : more) {
@@ -52,9 +56,18 @@ record TableLookup(
         case Value key -> keys.add(key.display());
       }
     }
+    return ask(table, keys, value, reading);
+  }
+
+  /** Whether a table has the columns that the rule was compiled for. */
+  private boolean fits(TableDefinition now) {
+    return now.equals(definition) || now.columns().equals(definition.columns());
+  }
+
+  private Computed ask(ReferenceTable table, List<String> keys, Value value, Reading reading) {
     Optional<ReferenceTable.Row> row = table.find(keys);
     reading.tableAsked(new TableUse(definition.id(), keys, row.isPresent()));
-    return row.isPresent() ? cell(table, row.get()) : without(value, keys);
+    return row.isPresent() ? row.get().values().get(column) : without(value, keys);
   }
 
   Computed each(Value list, Reading reading) {
@@ -73,11 +86,6 @@ record TableLookup(
       }
     }
     return new ListValue(gives, values);
-  }
-
-  private Value cell(ReferenceTable table, ReferenceTable.Row row) {
-    int place = List.copyOf(table.definition().values().sequencedKeySet()).indexOf(column);
-    return row.values().get(place);
   }
 
   private Computed without(Value value, List<String> keys) {

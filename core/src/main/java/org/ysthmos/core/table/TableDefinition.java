@@ -58,6 +58,9 @@ public record TableDefinition(
    * the same as one written together, and without case if the table ignores it.
    */
   List<String> folded(List<String> row) {
+    if (row.size() == 1) {
+      return List.of(folded(row.getFirst()));
+    }
     List<String> folded = new ArrayList<>(row.size());
     for (String key : row) {
       folded.add(folded(key));
@@ -67,7 +70,7 @@ public record TableDefinition(
 
   private String folded(String key) {
     String text =
-        Normalizer.isNormalized(key, Normalizer.Form.NFC)
+        Text.isAscii(key) || Normalizer.isNormalized(key, Normalizer.Form.NFC)
             ? key
             : Normalizer.normalize(key, Normalizer.Form.NFC);
     return ignoreCase ? Text.withoutCase(text) : text;

@@ -78,10 +78,16 @@ public record PinnedExample(
     return texts;
   }
 
-  /** Pins an event with the result that a decision has now. */
-  public static PinnedExample pin(String name, Event event, Decision decision) {
+  /**
+   * Pins an event with the answers that its lookups had in a decision, and with the result that it
+   * has then while no task exists.
+   */
+  public static PinnedExample pin(
+      String name, Event event, Decision seen, BridgeVersion bridge, World world) {
     Map<String, List<JsonNode>> answers = new LinkedHashMap<>();
-    decision.answers().forEach(answer -> answers.put(answer.lookup(), answer.records()));
+    seen.answers().forEach(answer -> answers.put(answer.lookup(), answer.records()));
+    Decision decision =
+        new PinnedExample(name, event, answers, "", Map.of()).decide(bridge, world);
     Map<String, Map<String, String>> fields = new LinkedHashMap<>();
     for (TaskDecision task : decision.tasks()) {
       Map<String, String> shown = new LinkedHashMap<>();

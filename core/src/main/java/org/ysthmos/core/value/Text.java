@@ -27,8 +27,21 @@ public record Text(String text) implements Value {
 
   /** A text as it is compared where case is ignored, in the way of no one language. */
   public static String withoutCase(String text) {
+    if (isAscii(text)) {
+      return text.toLowerCase(Locale.ROOT);
+    }
     // Upper case first, so that letters with two small forms (σ and ς) come to one.
     return text.toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT);
+  }
+
+  /** Whether all signs are of ASCII, which have one form and one normalisation. */
+  public static boolean isAscii(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      if (text.charAt(i) >= 0x80) {
+        return false;
+      }
+    }
+    return true;
   }
 
   @Override

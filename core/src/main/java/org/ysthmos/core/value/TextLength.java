@@ -11,27 +11,29 @@ import java.util.Optional;
  */
 public enum TextLength {
   /** Extended grapheme clusters of Unicode UAX 29, as the JDK's break iterator finds them. */
-  CHARACTERS("characters"),
-  CODE_POINTS("code points"),
+  CHARACTERS("characters", "visible characters"),
+  CODE_POINTS("code-points", "Unicode code points"),
   /** UTF-16 code units, as JavaScript and Java count. */
-  CODE_UNITS("code units"),
+  CODE_UNITS("code-units", "characters"),
   /** Bytes of UTF-8. */
-  BYTES("bytes");
+  BYTES("bytes", "bytes");
 
+  private final String key;
   private final String words;
 
-  TextLength(String words) {
+  TextLength(String key, String words) {
+    this.key = key;
     this.words = words;
   }
 
-  /** For example {@code code units}; with a hyphen it is the word used in documents. */
+  /** What people call the unit; code units are what most of them mean by characters. */
   public String words() {
     return words;
   }
 
   /** The word used in documents, for example {@code code-units}. */
   public String key() {
-    return words.replace(' ', '-');
+    return key;
   }
 
   public static Optional<TextLength> parse(String key) {

@@ -19,7 +19,13 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
     LIST,
     /** A group of fields; only shapes speak of it, no value is one. */
     RECORD,
-    NOTHING
+    NOTHING;
+
+    private final String word = name().toLowerCase(Locale.ROOT);
+
+    private String word() {
+      return word;
+    }
   }
 
   public static final ValueType TEXT = simple(Kind.TEXT);
@@ -76,8 +82,6 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
   /** The word used in documents and messages. */
   @Override
   public String toString() {
-    return element
-        .map(inner -> "list of " + inner)
-        .orElseGet(() -> kind.name().toLowerCase(Locale.ROOT));
+    return element.isPresent() ? "list of " + element.get() : kind.word();
   }
 }

@@ -101,7 +101,7 @@ class ChainTest {
             warnings::add,
             (sentence, computed) -> trail.add(sentence + "=" + Steps.shown(computed)));
     assertThat(result).isEqualTo(Text.of("WATER THE…"));
-    assertThat(warnings).containsExactly("shortened from 15 to 10 code units");
+    assertThat(warnings).containsExactly("shortened from 15 to 10 characters");
     assertThat(trail)
         .containsExactly(
             "=water the ferns", "shortened to 10 characters=water the…", "in capitals=WATER THE…");

@@ -59,7 +59,7 @@ class TextStepsTest {
   @Test
   void shortensAtAWordAndSaysSo() {
     assertThat(Steps.apply("shorten: 20", "The door does not close at all"))
-        .isEqualTo(new Warned(Text.of("The door does not…"), "shortened from 30 to 20 code units"));
+        .isEqualTo(new Warned(Text.of("The door does not…"), "shortened from 30 to 20 characters"));
     assertThat(Steps.apply("shorten: 20", "The door")).isEqualTo(Text.of("The door"));
   }
 

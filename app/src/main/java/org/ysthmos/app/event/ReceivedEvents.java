@@ -1,0 +1,90 @@
+package org.ysthmos.app.event;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.hook.PushReader;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.json.Pointer;
+
+/** Looking among the events that were received. */
+@Component
+public class ReceivedEvents {
+
+  /** How many of a collection's newest events a lookup goes through. */
+  static final int MOST_LOOKED_THROUGH = 20_000;
+
+  private static final int PAGE = 500;
+
+  private final EventMapper mapper;
+  private final AppClock clock;
+
+  ReceivedEvents(EventMapper mapper, AppClock clock) {
+    this.mapper = mapper;
+    this.clock = clock;
+  }
+
+  /**
+   * What came with the events whose fields hold these values, the newest first. Keys are addresses
+   * into what came with an event. Where there are more events than are looked through and none was
+   * found, it cannot be said that there is none.
+   */
+  public World.LookupAnswer find(World.Question question) {
+    List<JsonNode> found = new ArrayList<>();
+    Instant before = clock.instant().plusSeconds(1);
+    int looked = 0;
+    while (looked < MOST_LOOKED_THROUGH) {
+      List<EventMapper.EventRow> page =
+          mapper.newest(question.system(), question.collection(), before, PAGE);
+      page.stream()
+          .map(row -> body(row))
+          .filter(data -> has(data, question.keys()))
+          .forEach(found::add);
+      looked += page.size();
+      if (page.size() < PAGE) {
+        return new World.Found(found);
+      }
+      before = page.getLast().receivedAt();
+    }
+    return found.isEmpty()
+        ? new World.Unanswered(
+            Failure.of(
+                    FailureKind.LOOKUP_EMPTY,
+                    "Not among the newest %d events of %s".formatted(looked, question.collection()))
+                .withRemedy("Look it up in the system itself, then send again"))
+        : new World.Found(found);
+  }
+
+  private static boolean has(JsonNode data, Map<String, String> keys) {
+    return keys.entrySet().stream()
+        .allMatch(
+            key -> {
+              JsonNode held = Pointer.parse(key.getKey()).in(data);
+              return held.isValueNode() && !held.isNull() && held.asText().equals(key.getValue());
+            });
+  }
+
+  /** What came with the event before this one of the same record. */
+  public Optional<JsonNode> previous(Event event) {
+    return Optional.ofNullable(
+            mapper.previous(event.system(), event.collection(), event.record(), event.id()))
+        .map(ReceivedEvents::body);
+  }
+
+  /** What came with an event as JSON. */
+  public static JsonNode body(EventMapper.EventRow row) {
+    try {
+      return PushReader.parse(row.body());
+    } catch (PushReader.Unreadable e) {
+      throw new IllegalStateException("an event was kept that cannot be read: " + row.id(), e);
+    }
+  }
+}

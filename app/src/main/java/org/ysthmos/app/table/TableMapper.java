@@ -1,0 +1,80 @@
+package org.ysthmos.app.table;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+/** Reference tables and calendars in the database. */
+@Mapper
+interface TableMapper {
+
+  record TableRow(String id, String document, String rowsCsv, Instant changedAt) {}
+
+  record CalendarRow(String id, String document) {}
+
+  /** How often a key was asked for. */
+  record UseRow(String tableId, String asked, boolean found, long times, Instant lastAt) {}
+
+  @Select("SELECT id, document, rows_csv, changed_at FROM reference_table ORDER BY id")
+  List<TableRow> tables();
+
+  @Insert(
+      """
+      INSERT INTO reference_table (id, document, rows_csv, changed_at)
+      VALUES (#{id}, #{document}, #{rowsCsv}, #{changedAt})
+      """)
+  void add(TableRow row);
+
+  @Update("UPDATE reference_table SET rows_csv = #{csv}, changed_at = #{now} WHERE id = #{id}")
+  void replaceRows(@Param("id") String id, @Param("csv") String csv, @Param("now") Instant now);
+
+  @Select("SELECT id, document FROM working_calendar ORDER BY id")
+  List<CalendarRow> calendars();
+
+  @Insert(
+      "INSERT INTO working_calendar (id, document, changed_at) VALUES (#{id}, #{document}, #{now})")
+  void addCalendar(
+      @Param("id") String id, @Param("document") String document, @Param("now") Instant now);
+
+  @Select(
+      """
+      SELECT table_id, asked, found, times, last_at FROM reference_use
+      WHERE table_id = #{table} ORDER BY times DESC, asked LIMIT 500
+      """)
+  List<UseRow> uses(@Param("table") String table);
+
+  @Update(
+      """
+      UPDATE reference_use SET times = times + 1, last_at = #{now}
+      WHERE table_id = #{table} AND asked = #{asked} AND found = #{found}
+      """)
+  int countUse(
+      @Param("table") String table,
+      @Param("asked") String asked,
+      @Param("found") boolean found,
+      @Param("now") Instant now);
+
+  /**
+   * @throws org.springframework.dao.DuplicateKeyException if another worker was first
+   */
+  @Insert(
+      """
+      INSERT INTO reference_use (table_id, asked, found, times, last_at)
+      VALUES (#{table}, #{asked}, #{found}, 1, #{now})
+      """)
+  void firstUse(
+      @Param("table") String table,
+      @Param("asked") String asked,
+      @Param("found") boolean found,
+      @Param("now") Instant now);
+
+  /** Unknown keys are offered for adding; one that was added is unknown no more. */
+  @Delete(
+      "DELETE FROM reference_use WHERE table_id = #{table} AND asked = #{asked} AND found = FALSE")
+  void forgetUnknown(@Param("table") String table, @Param("asked") String asked);
+}
