@@ -165,6 +165,12 @@ abstract class AppTestBase {
     return JSON.readTree(answer.isEmpty() ? "{}" : answer);
   }
 
+  static JsonNode board(String method, String path, String body) throws Exception {
+    String address = "http://127.0.0.1:" + BOARD.port() + path;
+    return JSON.readTree(
+        send(method, address, body, Map.of("Authorization", "Bearer " + BOARD_TOKEN)).body());
+  }
+
   /** The tasks on the board that came of a report. */
   static java.util.List<JsonNode> tasksOf(String number) {
     try {

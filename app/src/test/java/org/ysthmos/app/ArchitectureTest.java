@@ -31,7 +31,11 @@ class ArchitectureTest {
               "java.util..",
               "org.jspecify..",
               "com.fasterxml.jackson..",
-              "org.snakeyaml.engine..")
+              "org.snakeyaml.engine..",
+              "com.google.re2j..",
+              "org.jsoup..",
+              "org.apache.commons.csv..",
+              "java.io")
           .because("the computation has no interface, database or network code");
 
   @ArchTest

@@ -106,7 +106,7 @@ class BadInputIT extends AppTestBase {
   void scaleAnswerOutOfRangeNamesTheBands() throws Exception {
     JsonNode failed = settled(report(Map.of("danger", "11")), 1);
     assertThat(failed.path("reason").asText())
-        .startsWith("Priority: 11 is in none of the bands 8–10, 5–7, 1–4.");
+        .startsWith("Priority: 11 is in none of the bands 8–10, 5 to below 8, 1 to below 5.");
   }
 
   @Test

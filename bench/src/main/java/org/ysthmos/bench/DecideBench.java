@@ -1,30 +1,30 @@
 package org.ysthmos.bench;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
-import org.ysthmos.core.event.Event;
-import org.openjdk.jmh.annotations.Fork;
-import java.time.Instant;
-import com.fasterxml.jackson.databind.JsonNode;
-import java.util.List;
-import java.util.Map;
-import org.openjdk.jmh.annotations.Measurement;
-import org.openjdk.jmh.annotations.Mode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.util.Objects;
-import org.openjdk.jmh.annotations.OutputTimeUnit;
-import org.openjdk.jmh.annotations.Scope;
-import org.openjdk.jmh.annotations.Setup;
-import org.openjdk.jmh.annotations.State;
-import java.util.concurrent.TimeUnit;
-import org.ysthmos.core.trial.TrialWorld;
-import org.openjdk.jmh.annotations.Warmup;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.trial.TrialWorld;
 
 /**
  * {@code decide} with twelve fields over an event of 2 KB, against a hand-written method and a

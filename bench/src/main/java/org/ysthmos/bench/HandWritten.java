@@ -1,23 +1,23 @@
 package org.ysthmos.bench;
 
-import java.util.ArrayList;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeFormatterBuilder;
-import java.util.HexFormat;
-import java.time.Instant;
 import com.fasterxml.jackson.databind.JsonNode;
-import java.util.LinkedHashSet;
-import java.util.List;
-import java.time.LocalDate;
-import java.time.LocalTime;
-import java.util.Locale;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.time.format.ResolverStyle;
-import java.util.Set;
-import java.nio.charset.StandardCharsets;
-import java.net.URI;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.time.format.ResolverStyle;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 
 /**
  * The mapping as someone would write it by hand for this one desk and this one ledger: the same
@@ -55,9 +55,7 @@ final class HandWritten {
     String number = ticket.path("number").asText();
     String status = ticket.path("status").asText();
     int severity = Integer.parseInt(ticket.path("severity").asText().strip());
-    if (number.isBlank()
-        || severity < 2
-        || !(status.equals("open") || status.equals("reopened"))) {
+    if (number.isBlank() || severity < 2 || !(status.equals("open") || status.equals("reopened"))) {
       throw new IllegalArgumentException("passed by");
     }
     JsonNode place = ticket.path("place");
@@ -75,7 +73,8 @@ final class HandWritten {
     int end = description.indexOf('\n', at);
     String fault =
         description.substring(at + FAULT.length(), end < 0 ? description.length() : end).strip();
-    String key = sha256(sha256("climate-ticket\ntext:" + number.length() + ":" + number) + "\ntask");
+    String key =
+        sha256(sha256("climate-ticket\ntext:" + number.length() + ":" + number) + "\ntask");
     return new Job(
         key,
         title,
@@ -96,11 +95,7 @@ final class HandWritten {
   }
 
   static Instant dueOf(String seenOn) {
-    return LocalDate.parse(seenOn.strip(), DAY)
-        .plusDays(7)
-        .atTime(FIVE)
-        .atZone(LISBON)
-        .toInstant();
+    return LocalDate.parse(seenOn.strip(), DAY).plusDays(7).atTime(FIVE).atZone(LISBON).toInstant();
   }
 
   static String owner(String mail) {

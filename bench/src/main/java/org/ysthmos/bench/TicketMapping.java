@@ -1,24 +1,24 @@
 package org.ysthmos.bench;
 
-import java.util.ArrayList;
-import org.ysthmos.core.bridge.Catalog;
-import org.ysthmos.core.shape.CollectionShape;
-import org.ysthmos.core.value.Constant;
-import org.ysthmos.core.shape.FieldShape;
-import java.io.IOException;
-import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.ysthmos.core.table.NotFound;
 import java.util.Optional;
 import java.util.OptionalInt;
-import org.ysthmos.core.table.ReferenceTable;
 import java.util.SequencedMap;
+import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.table.NotFound;
+import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.TextLength;
-import java.io.UncheckedIOException;
 import org.ysthmos.core.value.ValueType;
 
 /** Twelve fields of a job out of an event of 2 KB: the same for each way of computing them. */
@@ -119,18 +119,33 @@ final class TicketMapping {
             .map(
                 row ->
                     new ReferenceTable.Row(
-                        List.of(row.getKey()),
-                        List.of(Constant.parse(row.getValue(), valueType))))
+                        List.of(row.getKey()), List.of(Constant.parse(row.getValue(), valueType))))
             .toList());
   }
 
   static Catalog catalog() {
     CollectionShape tickets =
         new CollectionShape(
-            "climate-desk", "Climate Desk", "tickets", "Tickets", "ticket", "", "", List.of(), source());
+            "climate-desk",
+            "Climate Desk",
+            "tickets",
+            "Tickets",
+            "ticket",
+            "",
+            "",
+            List.of(),
+            source());
     CollectionShape jobs =
         new CollectionShape(
-            "works-ledger", "Works Ledger", "jobs", "Jobs", "job", "title", "", target(), List.of());
+            "works-ledger",
+            "Works Ledger",
+            "jobs",
+            "Jobs",
+            "job",
+            "title",
+            "",
+            target(),
+            List.of());
     Map<String, TableDefinition> definitions = new LinkedHashMap<>();
     tables().forEach((id, table) -> definitions.put(id, table.definition()));
     return Catalog.of(

@@ -97,7 +97,10 @@ final class DecisionNotes implements Chain.Warnings {
     String aboutBefore = about;
     member = "";
     about = "values/" + name;
-    Computed result = explained == null ? value.compute(reading, this, null) : explain(value, name, reading, explained);
+    Computed result =
+        explained == null
+            ? value.compute(reading, this, null)
+            : explain(value, name, reading, explained);
     member = memberBefore;
     about = aboutBefore;
     return result;

@@ -1,8 +1,7 @@
 package org.ysthmos.core.json;
 
-import com.fasterxml.jackson.databind.node.TextNode;
-
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.format.DateTimeParseException;

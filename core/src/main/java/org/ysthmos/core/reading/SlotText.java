@@ -27,8 +27,7 @@ public final class SlotText {
     this.before = before.toArray(String[]::new);
     this.fields = fields.toArray(new @Nullable BoundField[0]);
     this.after = after;
-    this.room =
-        after.length() + before.stream().mapToInt(words -> words.length() + 24).sum();
+    this.room = after.length() + before.stream().mapToInt(words -> words.length() + 24).sum();
   }
 
   /**

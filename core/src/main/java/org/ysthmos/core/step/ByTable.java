@@ -120,7 +120,8 @@ public record ByTable(
             more,
             List.copyOf(definition.values().sequencedKeySet()).indexOf(column),
             gives,
-            answer, fallback(answer, key, gives));
+            answer,
+            fallback(answer, key, gives));
     return in.isList()
         ? Compiled.of(ValueType.listOf(gives), lookup::each)
         : Compiled.of(gives, lookup::one);

@@ -22,7 +22,7 @@ import org.ysthmos.core.value.Warned;
  * A compiled look into a reference table. The rows are those of the moment of the decision; what
  * was asked is taken down, so that unknown keys can be offered for adding.
  *
-* @param column the place of the value column taken, counted from 0
+ * @param column the place of the value column taken, counted from 0
  * @param fallback the stated value for not found; nothing if there is none
  */
 record TableLookup(

@@ -86,8 +86,7 @@ public record PinnedExample(
       String name, Event event, Decision seen, BridgeVersion bridge, World world) {
     Map<String, List<JsonNode>> answers = new LinkedHashMap<>();
     seen.answers().forEach(answer -> answers.put(answer.lookup(), answer.records()));
-    Decision decision =
-        new PinnedExample(name, event, answers, "", Map.of()).decide(bridge, world);
+    Decision decision = new PinnedExample(name, event, answers, "", Map.of()).decide(bridge, world);
     Map<String, Map<String, String>> fields = new LinkedHashMap<>();
     for (TaskDecision task : decision.tasks()) {
       Map<String, String> shown = new LinkedHashMap<>();
