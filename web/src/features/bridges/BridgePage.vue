@@ -53,9 +53,20 @@ watch(
         </ul>
         <p v-else class="mid">always</p>
         <h2>
-          Fields <small>{{ data.fields.length }} rules</small>
+          {{ data.tasks === 'one task for each event' ? 'Fields' : data.tasks }}
+          <small>{{ data.fields.length }} rules</small>
         </h2>
-        <FieldSentence v-for="field in data.fields" :key="field.field" :field="field" />
+        <FieldSentence
+          v-for="(field, place) in data.fields"
+          :key="`${place} ${field.field}`"
+          :field="field"
+        />
+        <template v-if="data.remarks.length">
+          <h2>To look at</h2>
+          <ul>
+            <li v-for="remark in data.remarks" :key="remark">{{ remark }}</li>
+          </ul>
+        </template>
       </section>
       <section class="leaving" aria-labelledby="leaving">
         <h2 id="leaving">Leaving</h2>

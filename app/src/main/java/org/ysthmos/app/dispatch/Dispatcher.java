@@ -96,7 +96,7 @@ class Dispatcher implements SmartLifecycle {
     BridgeVersion bridge = live.get().version();
     Event event = event(row);
     for (int race = 0; race < MOST_RACES; race++) {
-      EngineWorld world = new EngineWorld(systems, pairs, tables, received);
+      EngineWorld world = new EngineWorld(systems, pairs, tables, received, clock);
       Instant start = clock.instant();
       long began = System.nanoTime();
       Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);

@@ -1,6 +1,8 @@
 package org.ysthmos.app.dispatch;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -13,8 +15,10 @@ import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
+import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceStory;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.World;
@@ -28,30 +32,58 @@ import org.ysthmos.core.table.ReferenceTable;
 /** What one decision asks of the outside, asked for real, and taken down for its story. */
 final class EngineWorld implements World {
 
+  /** How much of what was found among the events is kept with a story. */
+  private static final int LONGEST_ANSWER = 20_000;
+
   private final Systems systems;
   private final Pairs pairs;
   private final Tables tables;
   private final ReceivedEvents received;
+  private final AppClock clock;
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
   private final Map<String, Pairs.Seen> seen = new HashMap<>();
 
-  EngineWorld(Systems systems, Pairs pairs, Tables tables, ReceivedEvents received) {
+  EngineWorld(
+      Systems systems, Pairs pairs, Tables tables, ReceivedEvents received, AppClock clock) {
     this.systems = systems;
     this.pairs = pairs;
     this.tables = tables;
     this.received = received;
+    this.clock = clock;
   }
 
   @Override
   public LookupAnswer lookUp(String lookup, Question question) {
     LookupAnswer answer =
         question.origin() == LookupRule.Origin.EVENTS
-            ? received.find(question)
+            ? amongEvents(question)
             : ask(question.system(), question.collection(), question.keys());
     if (answer instanceof Found found) {
       records.addAll(found.records());
     }
+    return answer;
+  }
+
+  /** What was found among the events is kept with the story, as a call's answer is. */
+  private LookupAnswer amongEvents(Question question) {
+    Instant start = clock.instant();
+    LookupAnswer answer = received.find(question);
+    boolean found = answer instanceof Found some && !some.records().isEmpty();
+    String came = answer instanceof Found some ? some.records().toString() : "";
+    lines.add(
+        new TraceStory.Line(
+            start,
+            Duration.between(start, clock.instant()).toNanos() / 1000,
+            found ? TraceStory.Mark.DONE : TraceStory.Mark.FAILED,
+            "Looked up %s among the events received"
+                .formatted(String.join(", ", question.keys().sequencedValues())),
+            answer instanceof Unanswered unanswered
+                ? unanswered.failure().message()
+                : ((Found) answer).records().size() + " found",
+            "",
+            Words.limited(came, LONGEST_ANSWER),
+            null));
     return answer;
   }
 
