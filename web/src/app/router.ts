@@ -24,6 +24,13 @@ export const router = createRouter({
       meta: { title: 'Bridge' },
     },
     {
+      path: '/bridges/:id/desk',
+      name: 'desk',
+      component: () => import('@/features/desk').then((m) => m.DeskPage),
+      props: true,
+      meta: { title: 'Desk' },
+    },
+    {
       path: '/traces',
       name: 'traces',
       component: () => import('@/features/traces').then((m) => m.TracesPage),

@@ -25,6 +25,9 @@ watch(
       <span class="pill">live, version {{ data.bridge.version }}</span>
       <span class="mid">{{ data.bridge.purpose }}</span>
       <span class="gap"></span>
+      <RouterLink class="btn" :to="{ name: 'desk', params: { id: data.bridge.id } }"
+        >Open the desk</RouterLink
+      >
       <RouterLink class="btn" :to="{ name: 'traces', query: { bridge: data.bridge.id } }"
         >Its traces</RouterLink
       >

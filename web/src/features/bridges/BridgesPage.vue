@@ -1,23 +1,31 @@
 <script setup lang="ts">
-import { onMounted } from 'vue'
+import { onMounted, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import { NewBridge, readDrafts } from '@/features/desk'
 import { readBridges } from './api'
 
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(readBridges)
-onMounted(() => void load())
+const { data: drafts, load: loadDrafts } = useResource(readDrafts)
+const beginning = ref(false)
+onMounted(() => {
+  void load()
+  void loadDrafts()
+})
 </script>
 
 <template>
   <div class="bridges">
-    <h1 class="unseen">Bridges</h1>
+    <div class="top">
+      <h1>Bridges</h1>
+      <button class="btn main" @click="beginning = true">New bridge…</button>
+    </div>
+    <NewBridge v-if="beginning" @close="beginning = false" />
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
-    <p v-if="data && data.length === 0" class="mid">
-      No bridge is live. Put a bridge document into the setup folder and start again.
-    </p>
+    <p v-if="data && data.length === 0" class="mid">No bridge is live yet. Begin with a new one.</p>
     <table v-else-if="data" class="rows">
       <thead>
         <tr>
@@ -44,6 +52,15 @@ onMounted(() => void load())
         </tr>
       </tbody>
     </table>
+    <template v-if="drafts?.length">
+      <h2 class="drafts">Drafts</h2>
+      <ul>
+        <li v-for="draft in drafts" :key="draft.id">
+          <RouterLink :to="{ name: 'desk', params: { id: draft.id } }">{{ draft.name }}</RouterLink>
+          <span class="mid"> changed {{ dayAndTime(draft.changedAt, now, zone) }}</span>
+        </li>
+      </ul>
+    </template>
   </div>
 </template>
 
@@ -51,7 +68,26 @@ onMounted(() => void load())
 .bridges {
   padding: 14px 20px;
 }
-td a {
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.drafts {
+  margin-top: 24px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+}
+td a,
+li a {
   font-weight: 650;
   color: var(--ink);
 }

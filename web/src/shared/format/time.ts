@@ -67,3 +67,17 @@ export function span(micros: number): string {
   if (millis < 120_000) return `${(millis / 1000).toFixed(2)} s`
   return `${Math.round(millis / 60_000)} min`
 }
+
+const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?Z$/
+
+/** A text as it is, or, where it is a moment, its day and time as seen in a zone. */
+export function momentText(text: string, zone: string): string {
+  if (!MOMENT.test(text)) return text
+  return parts(new Date(text), zone, {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+}

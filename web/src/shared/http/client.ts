@@ -13,10 +13,19 @@ export class ProblemError extends Error {
 }
 
 /** Calls the API; what is no success is thrown with the problem's own words. */
-async function call<T>(method: string, path: string): Promise<T> {
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, { method, headers: { Accept: 'application/json' } })
+    response = await fetch(path, {
+      method,
+      headers: {
+        Accept: 'application/json',
+        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+      },
+      body: body === undefined ? undefined : JSON.stringify(body),
+      // What is sent while the page closes still arrives.
+      keepalive: method === 'PUT',
+    })
   } catch {
     throw new ProblemError(
       'The application does not answer. What was kept is safe; try again when it is back.',
@@ -26,7 +35,7 @@ async function call<T>(method: string, path: string): Promise<T> {
   if (!response.ok) {
     throw new ProblemError(await problemText(response), response.status)
   }
-  return (await response.json()) as T
+  return (response.status === 204 ? undefined : await response.json()) as T
 }
 
 async function problemText(response: Response): Promise<string> {
@@ -39,4 +48,6 @@ async function problemText(response: Response): Promise<string> {
 }
 
 export const get = <T>(path: string) => call<T>('GET', path)
-export const post = <T>(path: string) => call<T>('POST', path)
+export const post = <T>(path: string, body?: unknown) => call<T>('POST', path, body)
+export const put = <T>(path: string, body: unknown) => call<T>('PUT', path, body)
+export const del = (path: string) => call<undefined>('DELETE', path)

@@ -26,7 +26,7 @@ const KINDS: Record<string, Shape> = {
   DONE: 'done',
 }
 
-const shape = computed(() => SHAPES[KINDS[props.kind] ?? 'done'])
+const shape = computed(() => SHAPES[KINDS[props.kind.toUpperCase().replaceAll(' ', '_')] ?? 'done'])
 </script>
 
 <template>

@@ -19,7 +19,14 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class PagesConfiguration implements WebMvcConfigurer {
 
   private static final List<String> PLACES =
-      List.of("/", "/watch", "/bridges", "/bridges/{id}", "/traces", "/traces/{id}");
+      List.of(
+          "/",
+          "/watch",
+          "/bridges",
+          "/bridges/{id}",
+          "/bridges/{id}/desk",
+          "/traces",
+          "/traces/{id}");
 
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {

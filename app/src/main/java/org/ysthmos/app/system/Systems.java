@@ -3,6 +3,7 @@ package org.ysthmos.app.system;
 import jakarta.annotation.PreDestroy;
 import java.net.URI;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -67,6 +68,13 @@ public class Systems implements Shapes {
   public synchronized void connect(String id, URI address) {
     mapper.connect(id, address.toString());
     reload();
+  }
+
+  /** All systems, by id. */
+  public List<Connected> all() {
+    return connected.values().stream()
+        .sorted(Comparator.comparing(system -> system.description().id()))
+        .toList();
   }
 
   public Optional<Connected> find(String id) {

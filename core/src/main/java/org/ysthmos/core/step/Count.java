@@ -1,6 +1,5 @@
 package org.ysthmos.core.step;
 
-import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.ListValue;
@@ -17,11 +16,6 @@ public record Count() implements Step {
   @Override
   public StepKind kind() {
     return KIND;
-  }
-
-  @Override
-  public SequencedMap<String, Object> options() {
-    return Written.nothing();
   }
 
   @Override

@@ -2,7 +2,6 @@ package org.ysthmos.core.step;
 
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.ValueType;
@@ -19,11 +18,6 @@ public record Distinct() implements Step {
   @Override
   public StepKind kind() {
     return KIND;
-  }
-
-  @Override
-  public SequencedMap<String, Object> options() {
-    return Written.nothing();
   }
 
   @Override

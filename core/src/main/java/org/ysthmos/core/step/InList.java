@@ -1,7 +1,6 @@
 package org.ysthmos.core.step;
 
 import java.util.List;
-import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.ValueType;
@@ -17,11 +16,6 @@ public record InList() implements Step {
   @Override
   public StepKind kind() {
     return KIND;
-  }
-
-  @Override
-  public SequencedMap<String, Object> options() {
-    return Written.nothing();
   }
 
   @Override

@@ -1,6 +1,5 @@
 package org.ysthmos.core.step;
 
-import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.text.HtmlText;
 import org.ysthmos.core.value.Text;
@@ -23,11 +22,6 @@ public record PlainText() implements Step {
   @Override
   public StepKind kind() {
     return KIND;
-  }
-
-  @Override
-  public SequencedMap<String, Object> options() {
-    return Written.nothing();
   }
 
   @Override

@@ -58,7 +58,9 @@ public sealed interface Step
   StepKind kind();
 
   /** The options as documents write them; what goes without saying is left out. */
-  SequencedMap<String, Object> options();
+  default SequencedMap<String, Object> options() {
+    return Written.nothing();
+  }
 
   /** The step as it reads in a rule, for example {@code moved 7 days later}. */
   String sentence();

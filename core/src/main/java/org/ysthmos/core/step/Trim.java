@@ -1,6 +1,5 @@
 package org.ysthmos.core.step;
 
-import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.ValueType;
@@ -16,11 +15,6 @@ public record Trim() implements Step {
   @Override
   public StepKind kind() {
     return KIND;
-  }
-
-  @Override
-  public SequencedMap<String, Object> options() {
-    return Written.nothing();
   }
 
   @Override

@@ -1,0 +1,227 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime, momentText } from '@/shared/format/time'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { computeProof } from './api'
+
+/** Every sample against every field; only the rows in sight are in the page. */
+const props = defineProps<{ id: string; text: string }>()
+const emit = defineEmits<{ show: [field: string]; close: [] }>()
+const { now, zone } = useSession()
+const { data, error, loading, load } = useResource(() => computeProof(props.id, props.text))
+onMounted(() => void load())
+watch(
+  () => props.text,
+  () => void load(),
+)
+
+const ROW = 30
+const SPARE = 8
+const only = ref('all')
+const sortBy = ref(-1)
+const top = ref(0)
+const height = ref(300)
+
+const ODD: Record<string, string> = { EMPTY: 'empty', WARNED: 'to look at', FAILED: 'failed' }
+
+const counted = computed(() => {
+  const counts: Record<string, number> = { EMPTY: 0, WARNED: 0, FAILED: 0, differs: 0 }
+  for (const row of data.value?.rows ?? []) {
+    for (const cell of row.cells) {
+      if (cell.odd !== 'NO') counts[cell.odd] = (counts[cell.odd] ?? 0) + 1
+    }
+    if (row.liveVerdict || row.cells.some((cell) => cell.live != null)) counts.differs!++
+  }
+  return counts
+})
+
+const rows = computed(() => {
+  const all = (data.value?.rows ?? []).filter((row) => {
+    if (only.value === 'all') return true
+    if (only.value === 'differs')
+      return row.liveVerdict != null || row.cells.some((cell) => cell.live != null)
+    return row.cells.some((cell) => cell.odd === only.value)
+  })
+  const by = sortBy.value
+  return by < 0 ? all : [...all].sort((a, b) => a.cells[by]!.text.localeCompare(b.cells[by]!.text))
+})
+
+const first = computed(() => Math.max(0, Math.floor(top.value / ROW) - SPARE))
+const inSight = computed(() =>
+  rows.value.slice(first.value, first.value + Math.ceil(height.value / ROW) + 2 * SPARE),
+)
+
+function scrolled(event: Event) {
+  const at = event.target as HTMLElement
+  top.value = at.scrollTop
+  height.value = at.clientHeight
+}
+
+/** The sheet as CSV (RFC 4180), as it is filtered and sorted. */
+function exportCsv() {
+  const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`
+  const head = ['record', 'verdict', ...(data.value?.columns ?? []).map((column) => column.name)]
+  const lines = rows.value.map((row) => [row.record, row.verdict, ...row.cells.map((c) => c.text)])
+  const csv = [head, ...lines].map((line) => line.map(quoted).join(',')).join('\r\n') + '\r\n'
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }))
+  link.download = `${props.id}-proof.csv`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+</script>
+
+<template>
+  <section class="sheet" aria-labelledby="proof">
+    <div class="top">
+      <h2 id="proof">
+        Proof sheet
+        <small v-if="data"
+          >{{ rows.length }} of {{ data.rows.length }} events, computed in
+          {{ Math.max(1, Math.round(data.micros / 1000)) }} ms</small
+        >
+      </h2>
+      <label class="mid"
+        >Only
+        <select v-model="only" class="in">
+          <option value="all">all events</option>
+          <option value="FAILED">with a failed value ({{ counted.FAILED }})</option>
+          <option value="WARNED">with something to look at ({{ counted.WARNED }})</option>
+          <option value="EMPTY">with an empty value ({{ counted.EMPTY }})</option>
+          <option value="differs">other than the live version ({{ counted.differs }})</option>
+        </select></label
+      >
+      <button class="btn" @click="exportCsv">Export as CSV</button>
+      <button class="btn" @click="emit('close')">Close</button>
+    </div>
+    <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+    <div v-if="data" class="scroll" tabindex="0" @scroll.passive="scrolled">
+      <table class="rows">
+        <thead>
+          <tr>
+            <th scope="col">Event</th>
+            <th scope="col">Verdict</th>
+            <th v-for="(column, i) in data.columns" :key="column.key" scope="col">
+              <button class="sort" @click="sortBy = sortBy === i ? -1 : i">
+                {{ column.name }}{{ sortBy === i ? ' ↓' : '' }}
+              </button>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-if="first" aria-hidden="true" :style="{ height: `${first * ROW}px` }"></tr>
+          <tr v-for="row in inSight" :key="row.id">
+            <td>
+              <span class="mono">{{ row.record }}</span>
+              <span class="dim when">{{ dayAndTime(row.time, now, zone) }}</span>
+            </td>
+            <td :title="row.because">
+              <VerdictMark :kind="row.verdict" /> {{ row.verdict
+              }}<span v-if="row.liveVerdict" class="dim"> (live: {{ row.liveVerdict }})</span>
+            </td>
+            <td
+              v-for="(cell, i) in row.cells"
+              :key="i"
+              :class="[cell.odd.toLowerCase(), { differs: cell.live != null }]"
+              :title="
+                [cell.why, cell.live != null ? `live: ${cell.live || 'empty'}` : '']
+                  .filter(Boolean)
+                  .join('; ')
+              "
+            >
+              <button class="cell" @click="emit('show', data.columns[i]!.key)">
+                <span v-if="cell.odd !== 'NO'" class="odd">{{ ODD[cell.odd] }}</span>
+                {{ momentText(cell.text, zone) }}
+              </button>
+            </td>
+          </tr>
+          <tr
+            aria-hidden="true"
+            :style="{ height: `${Math.max(0, rows.length - first - inSight.length) * ROW}px` }"
+          ></tr>
+        </tbody>
+      </table>
+      <p v-if="!data.rows.length" class="mid none">
+        No event of this kind was received yet. The sheet fills as they come.
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.sheet {
+  border-top: 2px solid var(--clay);
+  background: var(--panel);
+  display: flex;
+  flex-direction: column;
+  height: 46%;
+  flex: none;
+}
+.top {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 20px;
+}
+.top h2 {
+  flex: 1;
+  margin: 0;
+}
+.scroll {
+  overflow: auto;
+  flex: 1;
+  padding: 0 20px;
+}
+table.rows th {
+  position: sticky;
+  top: 0;
+  background: var(--panel);
+}
+table.rows td {
+  height: 30px;
+  max-width: 240px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.sort,
+.cell {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+  max-width: 220px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.failed {
+  color: var(--failed);
+}
+.warned .when {
+  margin-left: 8px;
+}
+.odd {
+  color: var(--held);
+}
+.when {
+  margin-left: 8px;
+}
+.odd {
+  font-size: 12px;
+  font-weight: 600;
+}
+.empty {
+  color: var(--ink-3);
+}
+.differs {
+  background: var(--kelp-2);
+}
+.none {
+  padding: 12px 0;
+}
+</style>

@@ -1,0 +1,385 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import type { ArrivingGroup, LanguageView, LeavingField } from './api'
+import { useSession } from '@/shared/composables/session'
+import { momentText } from '@/shared/format/time'
+import StepEditor from './StepEditor.vue'
+import {
+  moved,
+  ruleGroup,
+  sourceKind,
+  stepsOf,
+  withSource,
+  withSteps,
+  type SourceKind,
+  type Tree,
+} from './tree'
+
+/** One field rule: a sentence when closed, every part editable in place when open. */
+const props = defineProps<{
+  field: LeavingField
+  rule: Tree | undefined
+  arriving: ArrivingGroup[]
+  language: LanguageView
+  open: boolean
+}>()
+const emit = defineEmits<{
+  change: [rule: Tree]
+  remove: []
+  toggle: []
+  pick: [take: (address: string) => void]
+}>()
+
+const { zone } = useSession()
+const kind = computed<SourceKind>(() => sourceKind(props.rule))
+const group = computed(() => ruleGroup(props.rule))
+const steps = computed(() => stepsOf(props.rule))
+const openStep = ref(-1)
+const adding = ref('')
+const asDocument = ref('')
+const documentError = ref('')
+const list = useTemplateRef<HTMLElement>('list')
+
+const fields = computed(() => props.arriving.flatMap((g) => g.fields))
+const nameOf = (address: string) =>
+  fields.value.find((field) => field.address === address)?.name ?? address
+
+const KINDS: { kind: SourceKind; words: string }[] = [
+  { kind: 'value', words: 'is a field' },
+  { kind: 'text', words: 'is a text with fields' },
+  { kind: 'always', words: 'is always' },
+]
+
+const sentence = computed(() => {
+  const source = group.value[kind.value]
+  switch (kind.value) {
+    case 'value':
+      return nameOf(String(source))
+    case 'text':
+      return String(source).replace(/\{([^{}]+)\}/g, (_, at: string) => `‹${nameOf(at)}›`)
+    case 'always':
+      return `always ${[source]
+        .flat()
+        .map((key) => props.field.names[String(key)] ?? String(key))
+        .join(', ')}`
+    case 'texts':
+      return `${Array.isArray(source) ? source.length : 0} texts`
+    case 'cases':
+      return 'by case'
+    default:
+      return 'something of each item'
+  }
+})
+
+function setKind(next: string) {
+  const words = sourceText.value
+  const source: Tree = next === 'always' && props.field.type.startsWith('list of') ? [words] : words
+  emit('change', withSource(props.rule, { [next]: next === 'value' ? '' : source }))
+}
+
+const sourceText = computed(() => {
+  const source = group.value[kind.value]
+  return Array.isArray(source) ? source.join(', ') : typeof source === 'string' ? source : ''
+})
+
+function setSource(text: string) {
+  const isList = kind.value === 'always' && props.field.type.startsWith('list of')
+  const source: Tree = isList
+    ? text
+        .split(',')
+        .map((item) => item.trim())
+        .filter(Boolean)
+    : text
+  emit('change', withSource(props.rule, { [kind.value]: source }))
+}
+
+function pick() {
+  emit('pick', (address) => {
+    if (kind.value === 'text') setSource(`${sourceText.value}{${address}}`)
+    else emit('change', withSource(props.rule, { value: address }))
+  })
+}
+
+const setSteps = (next: Tree[]) => emit('change', withSteps(props.rule, next))
+
+function add(name: string) {
+  const known = props.language.steps.find((one) => one.name === name)
+  if (!known) return
+  const first = known.options[0]
+  const start: Tree =
+    known.testing || known.options.some((option) => option.required)
+      ? {
+          [name]: known.bare && first ? (first.type === 'bands' ? {} : (first.words[0] ?? '')) : {},
+        }
+      : name
+  setSteps([...steps.value, start])
+  openStep.value = steps.value.length
+  adding.value = ''
+}
+
+function move(place: number, by: number) {
+  setSteps(moved(steps.value, place, by))
+  void nextTick(() =>
+    (list.value?.children[place + by]?.querySelector('button') as HTMLElement)?.focus(),
+  )
+}
+
+function editAsDocument(text: string) {
+  asDocument.value = text
+  try {
+    emit('change', JSON.parse(text) as Tree)
+    documentError.value = ''
+  } catch (e) {
+    documentError.value = (e as Error).message
+  }
+}
+
+const families = computed(() => {
+  const byFamily: Record<string, string[]> = {}
+  for (const one of props.language.steps) (byFamily[one.family] ??= []).push(one.name)
+  return byFamily
+})
+const value = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <div class="rule" :class="{ open, bad: field.problem }">
+    <button
+      class="head"
+      :aria-expanded="open"
+      :aria-label="`${field.name}: ${rule === undefined ? 'no rule yet' : sentence}`"
+      @click="emit('toggle')"
+    >
+      <span class="name"
+        >{{ field.name }}<span v-if="field.required" class="must">, needed</span></span
+      >
+      <span class="line">
+        <template v-if="rule === undefined"><span class="dim">no rule yet</span></template>
+        <template v-else>
+          <b>{{ sentence || '…' }}</b><span v-for="(step, i) in field.steps" :key="i" class="mid"
+            >, {{ step.sentence }}</span
+          >
+        </template>
+      </span>
+      <span class="now mono" :class="{ no: !field.shown }" :title="field.value">{{
+        field.problem ? '✕' : momentText(field.shown, zone) || '–'
+      }}</span>
+    </button>
+    <p v-if="field.problem" class="problem" role="status">{{ field.problem }}</p>
+    <div v-if="open && rule !== undefined" class="body">
+      <template v-if="KINDS.some((one) => one.kind === kind)">
+        <div class="source">
+          <select
+            class="in"
+            aria-label="Where it comes from"
+            :value="kind"
+            @change="setKind(value($event))"
+          >
+            <option v-for="one in KINDS" :key="one.kind" :value="one.kind">{{ one.words }}</option>
+          </select>
+          <select
+            v-if="kind === 'value'"
+            class="in wide"
+            aria-label="The field"
+            :value="sourceText"
+            @change="setSource(value($event))"
+          >
+            <option v-if="!sourceText" value="">choose a field</option>
+            <optgroup v-for="g in arriving" :key="g.title" :label="g.title">
+              <option v-for="one in g.fields" :key="one.address" :value="one.address">
+                {{ one.name }} = {{ one.value || '–' }}
+              </option>
+            </optgroup>
+          </select>
+          <select
+            v-else-if="
+              kind === 'always' && Object.keys(field.names).length && !field.type.startsWith('list')
+            "
+            class="in wide"
+            aria-label="The value"
+            :value="sourceText"
+            @change="setSource(value($event))"
+          >
+            <option v-for="(name, key) in field.names" :key="key" :value="key">{{ name }}</option>
+          </select>
+          <input
+            v-else
+            class="in wide"
+            :aria-label="kind === 'text' ? 'The text; fields stand in braces' : 'The value'"
+            :value="sourceText"
+            @input="setSource(value($event))"
+          />
+          <button v-if="kind !== 'always'" class="btn" @click="pick">Pick from arriving</button>
+        </div>
+      </template>
+      <label v-else class="document">
+        <span class="mid">This rule is {{ sentence }}. It is edited as its document.</span>
+        <textarea
+          class="in mono"
+          rows="8"
+          :value="asDocument || JSON.stringify(rule, null, 1)"
+          @input="editAsDocument(value($event))"
+        ></textarea>
+        <span v-if="documentError" class="problem">{{ documentError }}</span>
+      </label>
+      <p v-if="field.start && kind !== 'always'" class="result">
+        <span class="mid">starts as</span> <span class="mono">{{ field.start }}</span>
+      </p>
+      <ol ref="list">
+        <li v-for="(step, i) in steps" :key="i">
+          <div class="step">
+            <button
+              class="say"
+              :aria-expanded="openStep === i"
+              @click="openStep = openStep === i ? -1 : i"
+              @keydown.alt.up.prevent="move(i, -1)"
+              @keydown.alt.down.prevent="move(i, 1)"
+              @keydown.delete.prevent="setSteps(steps.filter((_, k) => k !== i))"
+            >
+              {{
+                field.steps[i]?.sentence ?? (typeof step === 'string' ? step : Object.keys(step)[0])
+              }}
+            </button>
+            <span class="mono after" :class="{ bad: field.steps[i]?.problem }">{{
+              field.steps[i]?.problem || momentText(field.steps[i]?.value ?? '', zone)
+            }}</span>
+            <button
+              class="btn bare x"
+              :aria-label="`Remove this step`"
+              @click="setSteps(steps.filter((_, k) => k !== i))"
+            >
+              Remove
+            </button>
+          </div>
+          <StepEditor
+            v-if="openStep === i"
+            :step="step"
+            :language="language"
+            @change="(next) => setSteps(steps.map((old, k) => (k === i ? next : old)))"
+          />
+        </li>
+      </ol>
+      <div class="foot">
+        <select class="in" aria-label="Add a step" :value="adding" @change="add(value($event))">
+          <option value="">Add a step…</option>
+          <optgroup v-for="(names, family) in families" :key="family" :label="String(family)">
+            <option v-for="name in names" :key="name" :value="name">
+              {{ name.replaceAll('-', ' ') }}
+            </option>
+          </optgroup>
+        </select>
+        <span class="dim"
+          ><kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves a step, <kbd>Delete</kbd> removes it</span
+        >
+        <button v-if="!field.required" class="btn bare" @click="emit('remove')">
+          Remove the rule
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.rule {
+  border-bottom: 1px solid var(--line);
+}
+.rule.open {
+  background: var(--panel);
+  border-left: 2px solid var(--clay);
+}
+.head {
+  display: grid;
+  grid-template-columns: 104px minmax(0, 1fr) minmax(60px, 190px);
+  gap: 14px;
+  width: 100%;
+  text-align: left;
+  padding: 7px 12px 7px 4px;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  cursor: pointer;
+}
+.name {
+  text-align: right;
+  color: var(--ink-2);
+}
+.must {
+  color: var(--clay);
+}
+.line b {
+  font-weight: 650;
+}
+.now {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  text-align: right;
+  color: var(--kelp);
+}
+.now.no {
+  color: var(--ink-3);
+}
+.problem {
+  color: var(--failed);
+  padding: 0 12px 6px 122px;
+}
+.body {
+  padding: 0 12px 12px 122px;
+}
+.source {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.wide {
+  flex: 1;
+  min-width: 180px;
+}
+.document {
+  display: grid;
+  gap: 4px;
+}
+.result {
+  margin-top: 6px;
+  overflow-wrap: anywhere;
+}
+ol {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+}
+.step {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: baseline;
+  border-top: 1px dotted var(--line-2);
+}
+.say {
+  text-align: left;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  padding: 5px 0;
+  cursor: pointer;
+  text-decoration: underline;
+  text-decoration-color: var(--line-2);
+  text-underline-offset: 3px;
+}
+.after {
+  color: var(--kelp);
+  overflow-wrap: anywhere;
+}
+.after.bad {
+  color: var(--failed);
+}
+.x {
+  padding: 0 4px;
+}
+.foot {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+</style>

@@ -1,0 +1,34 @@
+import { ref, shallowRef, watch, type Ref } from 'vue'
+import { tryDraft, type TrialView } from './api'
+
+const PAUSE = 40
+
+/** What the draft makes of real events, computed again at every change. */
+export function useTrial(text: Ref<string>, sample: Ref<number>) {
+  const trial = shallowRef<TrialView | null>(null)
+  const error = ref('')
+  let newest = 0
+  let timer: number | undefined
+
+  async function run(fresh = false) {
+    const mine = ++newest
+    try {
+      const answer = await tryDraft(text.value, sample.value, fresh)
+      // An older answer never replaces a newer one.
+      if (mine === newest) {
+        trial.value = answer
+        error.value = ''
+      }
+    } catch (e) {
+      if (mine === newest) error.value = (e as Error).message
+    }
+  }
+
+  watch([text, sample], () => {
+    if (text.value === '{}') return
+    window.clearTimeout(timer)
+    timer = window.setTimeout(() => void run(), PAUSE)
+  })
+
+  return { trial, error, run }
+}
