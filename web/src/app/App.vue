@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, useTemplateRef } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '@/shared/composables/session'
 import { useLive } from '@/shared/composables/live'
 import { clockText, placeName } from '@/shared/format/time'
 
 const router = useRouter()
+const route = useRoute()
+const within = (place: string) => ({ 'router-link-active': route.path.startsWith(place) })
 const { zone, now, failed, load } = useSession()
 const { connected } = useLive()
 const text = ref('')
@@ -49,9 +51,9 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       Ysthmos
     </RouterLink>
     <nav aria-label="Places">
-      <RouterLink to="/watch">Watch</RouterLink>
-      <RouterLink to="/bridges">Bridges</RouterLink>
-      <RouterLink to="/traces">Traces</RouterLink>
+      <RouterLink to="/watch" :class="within('/watch')">Watch</RouterLink>
+      <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
+      <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
     </nav>
     <form class="find" role="search" @submit.prevent="search">
       <input

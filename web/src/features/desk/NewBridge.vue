@@ -61,10 +61,11 @@ async function begin() {
         ><span>When something happens in</span>
         <select v-model.number="from" class="in">
           <option v-for="(place, i) in data.sources" :key="i" :value="i">
-            {{ place.systemName }}: {{ place.name }} ({{ place.kinds.join(', ') }})
+            {{ place.systemName }}: {{ place.name }}
           </option>
         </select></label
       >
+      <p v-if="source" class="mid">when a {{ source.record }} is {{ source.kinds.join(' or ') }}</p>
       <label
         ><span>make a task in</span>
         <select v-model.number="to" class="in">

@@ -70,7 +70,7 @@ const checked = (event: Event) => ((event.target as HTMLInputElement).checked ? 
 
 <template>
   <div v-if="kind" class="options">
-    <p class="mid">{{ kind.summary }}</p>
+    <p class="mid">{{ kind.summary.replaceAll('`', '') }}</p>
     <template v-if="kind.testing">
       <label
         ><span>if it</span>
@@ -119,7 +119,7 @@ const checked = (event: Event) => ((event.target as HTMLInputElement).checked ? 
         :required="option.required"
         @input="set(option.name, typed(option, value($event)))"
       />
-      <small class="dim">{{ option.about }}</small>
+      <small class="dim">{{ option.about.replaceAll('`', '') }}</small>
     </label>
     <p v-if="isGroup(step) && !kind.options.length && !kind.testing" class="dim">No options.</p>
   </div>

@@ -97,8 +97,8 @@ final class Leaving {
         field.names(),
         lineage.map(one -> text(one.start())).orElse(""),
         compiled.map(one -> steps(one, lineage)).orElse(List.of()),
-        text(result),
-        shown(field, result),
+        refused.isEmpty() ? text(result) : "",
+        refused.isEmpty() ? shown(field, result) : "",
         refused.isEmpty() ? problem(result) : refused,
         decision.map(made -> warnings(made, field)).orElse(List.of()));
   }

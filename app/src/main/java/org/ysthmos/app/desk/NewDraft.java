@@ -84,7 +84,7 @@ class NewDraft {
     if (field.type().equals(ValueType.TEXT)) {
       return rule.put("text", "");
     }
-    String first = field.names().keySet().stream().sorted().findFirst().orElse("");
+    String first = field.names().keySet().stream().findFirst().orElse("");
     if (field.type().isList()) {
       rule.putArray("always").add(first);
       return rule;

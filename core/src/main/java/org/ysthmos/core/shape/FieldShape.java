@@ -1,6 +1,8 @@
 package org.ysthmos.core.shape;
 
 import java.time.ZoneId;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -32,7 +34,8 @@ public record FieldShape(
     List<FieldShape> fields) {
 
   public FieldShape {
-    names = Map.copyOf(names);
+    // In their own order, which is how people know them.
+    names = Collections.unmodifiableMap(new LinkedHashMap<>(names));
     fields = List.copyOf(fields);
   }
 

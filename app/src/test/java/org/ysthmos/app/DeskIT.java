@@ -1,0 +1,152 @@
+package org.ysthmos.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.net.http.HttpResponse;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** The desk over its API: drafts, trials on real events, the proof sheet and going live. */
+class DeskIT extends AppTestBase {
+
+  private static final Map<String, String> JSON_BODY = Map.of("Content-Type", "application/json");
+
+  private static HttpResponse<String> call(String method, String path, Object body)
+      throws Exception {
+    return send(method, app("/api/desk" + path), JSON.writeValueAsString(body), JSON_BODY);
+  }
+
+  private static JsonNode ok(HttpResponse<String> answer) throws Exception {
+    assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    return JSON.readTree(answer.body());
+  }
+
+  private static Map<String, Object> typed(ObjectNode document, int revision) {
+    return Map.of("document", document.toString(), "revision", revision);
+  }
+
+  private static ObjectNode documentOf(JsonNode draft) throws Exception {
+    return (ObjectNode) JSON.readTree(draft.path("document").asText());
+  }
+
+  private static JsonNode field(JsonNode trial, String key) {
+    for (JsonNode field : trial.path("leaving")) {
+      if (field.path("key").asText().equals(key)) {
+        return field;
+      }
+    }
+    throw new AssertionError("no field " + key);
+  }
+
+  private static JsonNode trial(ObjectNode document) throws Exception {
+    return ok(call("POST", "/trial?sample=0", typed(document, 0)));
+  }
+
+  private static ObjectNode live() throws Exception {
+    return documentOf(api("/desk/drafts/hazard-to-grounds"));
+  }
+
+  @Test
+  void draftStartsAsTheLiveVersionAndShowsWhatItMakesOfRealEvents() throws Exception {
+    String number = report(Map.of("place", "Desk of the desk", "seenOn", "23 November 2026"));
+    settled(number, 1);
+    JsonNode trial = trial(live());
+    assertThat(trial.path("problems")).isEmpty();
+    assertThat(trial.at("/samples/0/record").asText()).isEqualTo(number);
+    assertThat(trial.path("verdict").asText()).isEqualTo("create");
+    JsonNode due = field(trial, "due");
+    assertThat(due.path("value").asText()).isEqualTo("2026-11-30T17:00:00Z");
+    assertThat(due.path("steps"))
+        .extracting(step -> step.path("value").asText())
+        .containsExactly("2026-11-23", "2026-11-30", "2026-11-30T17:00:00Z");
+    assertThat(field(trial, "lane").path("shown").asText()).isEqualTo("Reported");
+    assertThat(trial.path("arriving").toString()).contains("Desk of the desk");
+    assertThat(tasksOf(number)).hasSize(1);
+  }
+
+  @Test
+  void ruleThatIsWrongIsNamedAtItsPlaceAndTheOthersStillShowTheirValues() throws Exception {
+    settled(report(Map.of()), 1);
+    ObjectNode draft = live();
+    ((ArrayNode) draft.at("/fields/due/steps")).remove(2);
+    JsonNode trial = trial(draft);
+    JsonNode due = field(trial, "due");
+    assertThat(due.path("problem").asText()).contains("say the time and the zone");
+    assertThat(due.at("/steps/1/value").asText()).isEqualTo("2026-11-30");
+    assertThat(field(trial, "title").path("value").asText()).isNotBlank();
+
+    ((ArrayNode) draft.at("/fields/due/steps")).insert(0, "read-number");
+    JsonNode cut = field(trial(draft), "due");
+    assertThat(cut.path("problem").asText()).contains("read as a day");
+    assertThat(field(trial(draft), "priority").path("value").asText()).isEqualTo("1");
+    var refused = call("POST", "/drafts/hazard-to-grounds/live", typed(draft, 0));
+    assertThat(refused.statusCode()).isEqualTo(422);
+    call("DELETE", "/drafts/hazard-to-grounds", Map.of());
+  }
+
+  @Test
+  void whatIsTypedIsKeptAndTwoPeopleGetAClearConflict() throws Exception {
+    ObjectNode mine = live();
+    mine.put("name", "Mine");
+    JsonNode kept = ok(call("PUT", "/drafts/hazard-to-grounds", typed(mine, 0)));
+    assertThat(kept.path("revision").asInt()).isEqualTo(1);
+    ObjectNode theirs = mine.deepCopy();
+    theirs.put("name", "Theirs");
+    var conflict = call("PUT", "/drafts/hazard-to-grounds", typed(theirs, 0));
+    assertThat(conflict.statusCode()).isEqualTo(409);
+    assertThat(conflict.body()).contains("Someone else changed this draft");
+    assertThat(live().path("name").asText()).isEqualTo("Mine");
+    assertThat(send("DELETE", app("/api/desk/drafts/hazard-to-grounds"), "", Map.of()).statusCode())
+        .isEqualTo(204);
+    assertThat(live().path("name").asText()).isEqualTo("Hazard report");
+  }
+
+  @Test
+  void proofSheetComparesWithTheLiveVersionAndGoingLiveMakesTheNextOne() throws Exception {
+    settled(report(Map.of("danger", "8")), 1);
+    ObjectNode draft = live();
+    ((ObjectNode) draft.at("/fields/priority/steps/1/bands")).put("8..10", "2");
+    JsonNode sheet = ok(call("POST", "/drafts/hazard-to-grounds/proof", typed(draft, 0)));
+    int priority = -1;
+    for (int i = 0; i < sheet.path("columns").size(); i++) {
+      if (sheet.at("/columns/" + i + "/key").asText().equals("priority")) {
+        priority = i;
+      }
+    }
+    JsonNode cell = sheet.at("/rows/0/cells/" + priority);
+    assertThat(cell.path("text").asText()).isEqualTo("2");
+    assertThat(cell.path("live").asText()).isEqualTo("1");
+
+    int version = api("/desk/drafts/hazard-to-grounds").path("liveVersion").asInt();
+    JsonNode after = ok(call("POST", "/drafts/hazard-to-grounds/live", typed(draft, 0)));
+    assertThat(after.path("liveVersion").asInt()).isEqualTo(version + 1);
+    assertThat(after.path("revision").asInt()).isZero();
+    String next = report(Map.of("danger", "8"));
+    settled(next, 1);
+    assertThat(tasksOf(next).getFirst().path("priority").asInt()).isEqualTo(2);
+  }
+
+  @Test
+  void newBridgeHasWhatIsRequiredAndItsLookupAlready() throws Exception {
+    settled(report(Map.of()), 1);
+    Map<String, String> wish =
+        Map.of(
+            "id", "second-look",
+            "name", "Second look",
+            "sourceSystem", "visitor-desk",
+            "sourceCollection", "hazard-reports",
+            "targetSystem", "grounds-board",
+            "targetCollection", "paths-and-trees");
+    ObjectNode draft = documentOf(ok(call("POST", "/drafts", wish)));
+    assertThat(draft.path("fields").fieldNames()).toIterable().containsExactly("title", "lane");
+    assertThat(draft.at("/lookups/report/by/id").asText()).isEqualTo("/submission");
+    JsonNode trial = trial(draft);
+    assertThat(trial.path("samples").size()).isPositive();
+    assertThat(field(trial, "title").path("problem").asText()).contains("required");
+    assertThat(call("POST", "/drafts", wish).statusCode()).isEqualTo(409);
+    call("DELETE", "/drafts/second-look", Map.of());
+  }
+}
