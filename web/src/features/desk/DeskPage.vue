@@ -2,6 +2,7 @@
 import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
+import AddBy from './AddBy.vue'
 import ArrivingShore from './ArrivingShore.vue'
 import GoLive from './GoLive.vue'
 import LeavingShore from './LeavingShore.vue'
@@ -53,6 +54,9 @@ const ordered = computed(() => {
 const unruled = computed(() =>
   (trial.value?.leaving ?? []).filter((field) => !field.ruled && !field.required),
 )
+const fieldChoices = computed(() =>
+  unruled.value.map((field) => ({ key: field.key, words: field.name, hint: field.type })),
+)
 const used = computed(() => {
   const text = JSON.stringify(rules.value)
   return new Set(
@@ -84,7 +88,6 @@ function removeRule(field: string) {
 }
 
 function addRule(field: string) {
-  if (!field) return
   const type = trial.value?.leaving.find((one) => one.key === field)?.type ?? 'text'
   setRule(field, type === 'text' ? { text: '' } : { value: '' })
   open.value = field
@@ -214,17 +217,7 @@ async function copyAsDocument() {
           @pick="taking = $event"
         />
         <div v-if="unruled.length" class="more">
-          <select
-            class="in"
-            aria-label="Add a field"
-            value=""
-            @change="addRule(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="">Add a field…</option>
-            <option v-for="field in unruled" :key="field.key" :value="field.key">
-              {{ field.name }}
-            </option>
-          </select>
+          <AddBy label="Add a field" :choices="fieldChoices" @add="addRule" />
         </div>
         <details class="whole">
           <summary>The whole as a document: lookups, values, conditions, match key</summary>

@@ -100,8 +100,8 @@ dd {
   border-bottom: 1px dotted var(--ink-3);
 }
 .to.on {
-  color: var(--clay);
-  border-color: var(--clay);
+  color: var(--ink);
+  border-bottom: 2px solid var(--clay);
 }
 .shown {
   white-space: pre-line;

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { ArrivingGroup, LanguageView, LeavingField } from './api'
 import { useSession } from '@/shared/composables/session'
 import { momentText } from '@/shared/format/time'
+import AddBy from './AddBy.vue'
 import StepEditor from './StepEditor.vue'
 import {
   moved,
@@ -35,7 +36,6 @@ const kind = computed<SourceKind>(() => sourceKind(props.rule))
 const group = computed(() => ruleGroup(props.rule))
 const steps = computed(() => stepsOf(props.rule))
 const openStep = ref(-1)
-const adding = ref('')
 const asDocument = ref('')
 const documentError = ref('')
 const list = useTemplateRef<HTMLElement>('list')
@@ -114,7 +114,6 @@ function add(name: string) {
       : name
   setSteps([...steps.value, start])
   openStep.value = steps.value.length
-  adding.value = ''
 }
 
 function move(place: number, by: number) {
@@ -134,11 +133,13 @@ function editAsDocument(text: string) {
   }
 }
 
-const families = computed(() => {
-  const byFamily: Record<string, string[]> = {}
-  for (const one of props.language.steps) (byFamily[one.family] ??= []).push(one.name)
-  return byFamily
-})
+const stepChoices = computed(() =>
+  props.language.steps.map((one) => ({
+    key: one.name,
+    words: one.name.replaceAll('-', ' '),
+    hint: one.summary.replaceAll('`', ''),
+  })),
+)
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -260,14 +261,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         </li>
       </ol>
       <div class="foot">
-        <select class="in" aria-label="Add a step" :value="adding" @change="add(value($event))">
-          <option value="">Add a step…</option>
-          <optgroup v-for="(names, family) in families" :key="family" :label="String(family)">
-            <option v-for="name in names" :key="name" :value="name">
-              {{ name.replaceAll('-', ' ') }}
-            </option>
-          </optgroup>
-        </select>
+        <AddBy label="Add a step" :choices="stepChoices" @add="add" />
         <span class="dim"
           ><kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves a step, <kbd>Delete</kbd> removes it</span
         >

@@ -1,0 +1,249 @@
+package org.ysthmos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** What a specialist does at the desk, with the mouse and with the keyboard alone. */
+class DeskPersonIT extends InBrowser {
+
+  private static final String DESK = "/bridges/hazard-to-grounds/desk";
+
+  @BeforeEach
+  void realEventsAreThere() {
+    visitorReports("Step wobbles", "23 November 2026");
+  }
+
+  private void openDesk(Page at) {
+    at.navigate(together.appAddress() + DESK);
+    assertThat(at.locator("#rule-due")).isVisible();
+    // Each test begins with the live version.
+    Locator giveUp = at.getByText("Give up the draft");
+    if (giveUp.isEnabled()) {
+      giveUp.click();
+      assertThat(giveUp).isDisabled();
+    }
+  }
+
+  private static Locator rule(Page at, String field) {
+    return at.locator("#rule-" + field);
+  }
+
+  private static void open(Page at, String field) {
+    rule(at, field).locator(".head").click();
+  }
+
+  private void add(String what, String name) {
+    Locator box =
+        page.getByRole(
+            AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Add a " + what).setExact(true));
+    box.fill(name);
+    box.press("Enter");
+  }
+
+  private static void kept(Page at) {
+    assertThat(at.locator(".state")).hasText("Kept");
+  }
+
+  private boolean madeATask(String title) {
+    for (JsonNode task : together.tasks()) {
+      if (task.path("title").asText().equals(title)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  @Test
+  void wholeBridgeIsBuiltWithTheMouseAndMakesItsTask() {
+    page.navigate(together.appAddress() + "/bridges");
+    button("New bridge").click();
+    page.getByLabel("It is called").fill("Second look");
+    button("Open its desk").click();
+    assertThat(page.getByText("draft, not live yet")).isVisible();
+
+    open(page, "title");
+    assertThat(rule(page, "title").locator(".problem")).containsText("required");
+    button("Pick from arriving").click();
+    page.getByTitle("Use what is wrong").click();
+    assertThat(page.locator("#rule-title .now")).hasText("Step wobbles");
+    add("field", "due");
+    page.getByLabel("Where it comes from").selectOption("value");
+    page.getByLabel("The field", new Page.GetByLabelOptions().setExact(true))
+        .selectOption("report/answers/seenOn");
+    add("step", "read day");
+    page.getByLabel("pattern").fill("d MMMM uuuu");
+    assertThat(rule(page, "due").locator(".after").first()).hasText("2026-11-23");
+    assertThat(rule(page, "due").locator(".problem")).containsText("say the time and the zone");
+    add("step", "at");
+    page.getByLabel("time").fill("09:00");
+    page.getByLabel("zone").fill("Europe/Lisbon");
+    assertThat(page.locator("#rule-due .now")).hasText("23 Nov 2026, 09:00");
+
+    button("Go live").click();
+    Locator dialog = page.getByRole(AriaRole.DIALOG);
+    assertThat(dialog).containsText("0 would fail");
+    dialog.getByText("Go live", new Locator.GetByTextOptions().setExact(true)).click();
+    assertThat(page.getByText("live, version 1")).isVisible();
+    visitorReports("Gate squeaks", "24 November 2026");
+    page.navigate(together.appAddress() + "/traces?bridge=second-look");
+    assertThat(link("Gate squeaks")).isVisible();
+    page.waitForCondition(() -> madeATask("Gate squeaks"));
+  }
+
+  @Test
+  void wholeBridgeIsBuiltWithTheKeyboardAlone() {
+    page.navigate(together.appAddress() + "/bridges");
+    assertThat(link("Hazard report").first()).isVisible();
+    tabTo("New bridge…");
+    page.keyboard().press("Enter");
+    assertThat(page.getByLabel("It is called")).isVisible();
+    tabToLabel("It is called");
+    page.keyboard().type("By keys");
+    tabTo("Open its desk");
+    page.keyboard().press("Enter");
+    assertThat(rule(page, "title")).isVisible();
+
+    tabToLabel("Title:");
+    page.keyboard().press("Enter");
+    tabToLabel("The text; fields stand in braces");
+    page.keyboard().type("Look: {report/answers/problem}");
+    assertThat(page.locator("#rule-title .now")).hasText("Look: Step wobbles");
+    tabToLabel("Add a step");
+    page.keyboard().type("case");
+    page.keyboard().press("Enter");
+    assertThat(rule(page, "title").locator(".say")).hasCount(1);
+    assertThat(page.locator("#rule-title .now")).hasText("LOOK: STEP WOBBLES");
+    kept(page);
+    tabTo("Go live…");
+    page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Put the bridge to work");
+    tabTo("Go live");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("live, version 1")).isVisible();
+  }
+
+  /** Moves the focus on until it stands on what is labelled so. */
+  private void tabToLabel(String label) {
+    String labelOf =
+        "(e => e.getAttribute('aria-label') || (e.labels && e.labels[0] ?"
+            + " e.labels[0].textContent.trim() : ''))(document.activeElement)";
+    for (int i = 0; i < 80; i++) {
+      page.keyboard().press("Tab");
+      if (String.valueOf(page.evaluate(labelOf)).startsWith(label)) {
+        return;
+      }
+    }
+    throw new AssertionError("the keyboard does not reach “" + label + "”");
+  }
+
+  @Test
+  void draftSurvivesAReloadAndCanBeUndone() {
+    openDesk(page);
+    open(page, "lane");
+    page.getByLabel("The value").selectOption("under-way");
+    assertThat(page.locator("#rule-lane .now")).hasText("Under way");
+    kept(page);
+    page.reload();
+    assertThat(page.locator("#rule-lane .now")).hasText("Under way");
+    assertThat(page.getByText("draft over version")).isVisible();
+
+    open(page, "lane");
+    page.getByLabel("The value").selectOption("finished");
+    assertThat(page.locator("#rule-lane .now")).hasText("Finished");
+    button("Undo").click();
+    assertThat(page.locator("#rule-lane .now")).hasText("Under way");
+    button("Redo").click();
+    assertThat(page.locator("#rule-lane .now")).hasText("Finished");
+    button("Give up the draft").click();
+    assertThat(page.locator("#rule-lane .now")).hasText("Reported");
+  }
+
+  @Test
+  void wrongRuleIsCaughtBeforeItGoesLive() {
+    openDesk(page);
+    open(page, "due");
+    rule(page, "due")
+        .getByText("Remove", new Locator.GetByTextOptions().setExact(true))
+        .last()
+        .click();
+    assertThat(rule(page, "due").locator(".problem")).containsText("say the time and the zone");
+    assertThat(rule(page, "due").locator(".after").nth(1)).hasText("2026-11-30");
+    button("Go live").click();
+    Locator dialog = page.getByRole(AriaRole.DIALOG);
+    assertThat(dialog).containsText("It cannot go live yet");
+    assertThat(dialog.getByText("Go live", new Locator.GetByTextOptions().setExact(true)))
+        .isDisabled();
+    dialog.getByText("Not yet").click();
+    button("Undo").click();
+    assertThat(rule(page, "due").locator(".problem")).hasCount(0);
+  }
+
+  @Test
+  void twoPeopleAtOneDraftGetAClearConflict() {
+    openDesk(page);
+    try (BrowserContext other = open(1280, 800, ColorScheme.LIGHT)) {
+      Page theirs = other.newPage();
+      theirs.navigate(together.appAddress() + DESK);
+      assertThat(rule(theirs, "lane")).isVisible();
+      open(page, "lane");
+      page.getByLabel("The value").selectOption("under-way");
+      kept(page);
+      open(theirs, "lane");
+      theirs.getByLabel("The value").selectOption("finished");
+      assertThat(theirs.locator(".state")).hasText("Changed by someone else");
+      assertThat(theirs.getByRole(AriaRole.ALERT)).containsText("Your change is not kept");
+      theirs.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take theirs")).click();
+      assertThat(theirs.locator("#rule-lane .now")).hasText("Under way");
+    }
+  }
+
+  @Test
+  void proofSheetShowsWhatDiffersAndLeadsToTheRule() {
+    visitorReports("Lamp is dark", "yesterday");
+    openDesk(page);
+    open(page, "lane");
+    page.getByLabel("The value").selectOption("under-way");
+    button("Proof sheet").click();
+    Locator sheet = page.locator(".sheet");
+    assertThat(sheet.locator("td.differs").first()).hasText("Under way");
+    page.getByLabel("Only").selectOption("FAILED");
+    assertThat(sheet.locator("td.failed").first()).containsText("yesterday");
+    sheet.locator("td.failed .cell").first().click();
+    assertThat(rule(page, "due").locator(".body")).isVisible();
+  }
+
+  @ParameterizedTest
+  @EnumSource(
+      value = ColorScheme.class,
+      names = {"LIGHT", "DARK"})
+  void deskHasNoSeriousAccessibilityFindingAndNoSidewaysScrolling(ColorScheme scheme) {
+    for (int width : List.of(1280, 1024)) {
+      try (BrowserContext narrow = open(width, width == 1280 ? 800 : 768, scheme)) {
+        Page at = narrow.newPage();
+        at.navigate(together.appAddress() + DESK);
+        assertThat(rule(at, "due")).isVisible();
+        open(at, "due");
+        rule(at, "due").locator(".say").first().click();
+        check(at, "the desk with a rule open");
+        at.getByText("Proof sheet").first().click();
+        assertThat(at.locator(".sheet td").first()).isVisible();
+        check(at, "the desk with the proof sheet");
+        at.getByText("Go live…").click();
+        assertThat(at.getByText("would fail")).isVisible();
+        check(at, "going live");
+      }
+    }
+  }
+}
