@@ -8,7 +8,7 @@ export interface Choice {
   hint: string
 }
 
-const props = defineProps<{ label: string; choices: Choice[] }>()
+const props = defineProps<{ label: string; choices: Choice[]; down?: boolean }>()
 const emit = defineEmits<{ add: [key: string] }>()
 const text = ref('')
 const open = ref(false)
@@ -64,7 +64,7 @@ function typed() {
       @keydown.enter.prevent="add(fitting[at])"
       @keydown.esc.stop="open = false"
     />
-    <ul v-show="open" :id="`${id}-list`" role="listbox" :aria-label="label">
+    <ul v-show="open" :id="`${id}-list`" :class="{ down }" role="listbox" :aria-label="label">
       <li
         v-for="(choice, i) in fitting"
         :id="`${id}-${i}`"
@@ -101,6 +101,11 @@ ul {
   background: var(--panel);
   border: 1px solid var(--line-2);
   border-top: 2px solid var(--clay);
+}
+ul.down {
+  bottom: auto;
+  top: 100%;
+  margin: 2px 0 0;
 }
 li {
   padding: 4px 10px;

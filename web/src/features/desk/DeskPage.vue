@@ -4,11 +4,14 @@ import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
 import AddBy from './AddBy.vue'
 import ArrivingShore from './ArrivingShore.vue'
+import ConditionEditor from './ConditionEditor.vue'
 import GoLive from './GoLive.vue'
 import LeavingShore from './LeavingShore.vue'
+import MatchEditor from './MatchEditor.vue'
 import ProofSheet from './ProofSheet.vue'
 import RuleCard from './RuleCard.vue'
 import SampleStrip from './SampleStrip.vue'
+import WholeDocument from './WholeDocument.vue'
 import { readLanguage } from './api'
 import { isGroup, type Group, type Tree } from './tree'
 import { useDraft } from './useDraft'
@@ -24,6 +27,7 @@ const { data: language, load: loadLanguage } = useResource(readLanguage)
 const open = ref('')
 const proof = ref(false)
 const going = ref(false)
+const whole = ref(false)
 const taking = ref<((address: string) => void) | null>(null)
 
 onMounted(() => {
@@ -57,6 +61,10 @@ const unruled = computed(() =>
 const fieldChoices = computed(() =>
   unruled.value.map((field) => ({ key: field.key, words: field.name, hint: field.type })),
 )
+const match = computed(() => {
+  const parts = doc.value?.match
+  return Array.isArray(parts) ? parts.map(String) : []
+})
 const used = computed(() => {
   const text = JSON.stringify(rules.value)
   return new Set(
@@ -82,6 +90,12 @@ function setRule(field: string, rule: Tree) {
   if (doc.value) draft.change({ ...doc.value, fields: { ...rules.value, [field]: rule } })
 }
 
+function setPart(key: string, part: Tree | undefined) {
+  if (!doc.value) return
+  const rest = Object.fromEntries(Object.entries(doc.value).filter(([name]) => name !== key))
+  draft.change(part === undefined ? rest : { ...doc.value, [key]: part })
+}
+
 function removeRule(field: string) {
   const rest = Object.fromEntries(Object.entries(rules.value).filter(([key]) => key !== field))
   if (doc.value) draft.change({ ...doc.value, fields: rest })
@@ -91,21 +105,6 @@ function addRule(field: string) {
   const type = trial.value?.leaving.find((one) => one.key === field)?.type ?? 'text'
   setRule(field, type === 'text' ? { text: '' } : { value: '' })
   open.value = field
-}
-
-const wholeError = ref('')
-const wholeText = computed(() => JSON.stringify(doc.value, null, 2))
-
-/** What is typed counts once it is JSON again; until then it stays on the screen alone. */
-function editWhole(text: string) {
-  try {
-    const typed = JSON.parse(text) as Tree
-    if (!isGroup(typed)) throw new Error('a draft is a group of keys')
-    wholeError.value = ''
-    draft.change(typed)
-  } catch (e) {
-    wholeError.value = `Not kept while it cannot be read: ${(e as Error).message}`
-  }
 }
 
 function show(field: string) {
@@ -187,21 +186,31 @@ async function copyAsDocument() {
         @pick="picked"
       />
       <section class="rules" aria-labelledby="rules">
-        <h2 id="rules">
-          Rules <small>{{ ordered.length }} fields</small>
-        </h2>
+        <h2 id="rules">Rules</h2>
         <p v-for="problem in elsewhere" :key="problem.path" class="problem">
           <b>{{ problem.path.split('/')[0] }}</b> {{ problem.message }}
         </p>
-        <p v-for="test in trial.tests" :key="test.sentence" class="test">
-          <span class="mid">Only when</span> {{ test.sentence }}
-          <span :class="test.met ? 'met' : 'unmet'">{{
-            test.met ? 'met' : `not met by “${test.value}”`
-          }}</span>
-        </p>
-        <p v-if="trial.samples.length" class="mid test">
-          {{ trial.passing }} of {{ trial.samples.length }} events pass.
-        </p>
+        <ConditionEditor
+          :when="doc?.when"
+          :arriving="trial.arriving"
+          :results="trial.tests"
+          :language="language"
+          @change="setPart('when', $event)"
+        />
+        <MatchEditor
+          :match="match"
+          :arriving="trial.arriving"
+          :samples="trial.samples"
+          @change="setPart('match', $event)"
+        />
+        <h2>
+          Fields
+          <small
+            >{{ ordered.length }} rules<template v-if="trial.samples.length"
+              >; {{ trial.passing }} of {{ trial.samples.length }} events pass</template
+            ></small
+          >
+        </h2>
         <RuleCard
           v-for="field in ordered"
           :id="`rule-${field.key}`"
@@ -219,16 +228,9 @@ async function copyAsDocument() {
         <div v-if="unruled.length" class="more">
           <AddBy label="Add a field" :choices="fieldChoices" @add="addRule" />
         </div>
-        <details class="whole">
+        <details class="whole" @toggle="whole = ($event.target as HTMLDetailsElement).open">
           <summary>The whole as a document: lookups, values, conditions, match key</summary>
-          <textarea
-            class="in mono"
-            rows="18"
-            aria-label="The draft as a document"
-            :value="wholeText"
-            @input="editWhole(($event.target as HTMLTextAreaElement).value)"
-          ></textarea>
-          <p v-if="wholeError" class="problem">{{ wholeError }}</p>
+          <WholeDocument v-if="whole" :id="id" :text="draft.text.value" @change="draft.change" />
         </details>
       </section>
       <LeavingShore :trial="trial" :open="open" @show="show" />
@@ -288,17 +290,6 @@ async function copyAsDocument() {
 }
 .problem {
   color: var(--failed);
-}
-.test {
-  padding: 3px 4px;
-}
-.met {
-  color: var(--kelp);
-  font-weight: 600;
-}
-.unmet {
-  color: var(--held);
-  font-weight: 600;
 }
 .whole {
   margin: 14px 4px;

@@ -47,6 +47,7 @@ const nameOf = (address: string) =>
 const KINDS: { kind: SourceKind; words: string }[] = [
   { kind: 'value', words: 'is a field' },
   { kind: 'text', words: 'is a text with fields' },
+  { kind: 'texts', words: 'is several texts, one a line' },
   { kind: 'always', words: 'is always' },
 ]
 
@@ -72,30 +73,34 @@ const sentence = computed(() => {
 })
 
 function setKind(next: string) {
-  const words = sourceText.value
-  const source: Tree = next === 'always' && props.field.type.startsWith('list of') ? [words] : words
-  emit('change', withSource(props.rule, { [next]: next === 'value' ? '' : source }))
+  const to = next as SourceKind
+  const source = to === 'value' ? '' : asSource(sourceText.value, to)
+  emit('change', withSource(props.rule, { [to]: source }))
 }
 
 const sourceText = computed(() => {
   const source = group.value[kind.value]
-  return Array.isArray(source) ? source.join(', ') : typeof source === 'string' ? source : ''
+  if (Array.isArray(source)) return source.join(kind.value === 'texts' ? '\n' : ', ')
+  return typeof source === 'string' ? source : ''
 })
 
-function setSource(text: string) {
-  const isList = kind.value === 'always' && props.field.type.startsWith('list of')
-  const source: Tree = isList
-    ? text
-        .split(',')
-        .map((item) => item.trim())
-        .filter(Boolean)
-    : text
-  emit('change', withSource(props.rule, { [kind.value]: source }))
+/** What is typed as the source of this kind: one value, a list, or a text a line. */
+function asSource(text: string, of: SourceKind): Tree {
+  if (of === 'texts') return text.split('\n')
+  if (of !== 'always' || !props.field.type.startsWith('list of')) return text
+  return text
+    .split(',')
+    .map((item) => item.trim())
+    .filter(Boolean)
 }
+
+const setSource = (text: string) =>
+  emit('change', withSource(props.rule, { [kind.value]: asSource(text, kind.value) }))
 
 function pick() {
   emit('pick', (address) => {
-    if (kind.value === 'text') setSource(`${sourceText.value}{${address}}`)
+    if (kind.value === 'text' || kind.value === 'texts')
+      setSource(`${sourceText.value}{${address}}`)
     else emit('change', withSource(props.rule, { value: address }))
   })
 }
@@ -203,6 +208,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           >
             <option v-for="(name, key) in field.names" :key="key" :value="key">{{ name }}</option>
           </select>
+          <textarea
+            v-else-if="kind === 'texts'"
+            class="in wide"
+            rows="4"
+            aria-label="The texts, one a line; fields stand in braces"
+            :value="sourceText"
+            @input="setSource(value($event))"
+          ></textarea>
           <input
             v-else
             class="in wide"

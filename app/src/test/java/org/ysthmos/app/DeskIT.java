@@ -149,4 +149,19 @@ class DeskIT extends AppTestBase {
     assertThat(call("POST", "/drafts", wish).statusCode()).isEqualTo(409);
     call("DELETE", "/drafts/second-look", Map.of());
   }
+
+  @Test
+  void draftIsReadAndWrittenAsYamlAndEarlierVersionsAreThere() throws Exception {
+    ObjectNode draft = live();
+    String yaml = ok(call("POST", "/document", typed(draft, 0))).path("yaml").asText();
+    assertThat(yaml).startsWith("bridge: hazard-to-grounds\n").contains("- read-day: d MMMM uuuu");
+    JsonNode back = ok(call("POST", "/imported", Map.of("yaml", yaml)));
+    String again = ok(call("POST", "/document", typed(documentOf(back), 0))).path("yaml").asText();
+    assertThat(again).isEqualTo(yaml);
+    var refused = call("POST", "/imported", Map.of("yaml", "bridge: [a"));
+    assertThat(refused.statusCode()).isEqualTo(422);
+    JsonNode versions = api("/desk/versions/hazard-to-grounds");
+    assertThat(versions.at("/0/live").asBoolean()).isTrue();
+    assertThat(versions.at("/0/yaml").asText()).contains("hazard-to-grounds");
+  }
 }

@@ -7,7 +7,6 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
-import org.jspecify.annotations.Nullable;
 
 @Mapper
 interface BridgeMapper {
@@ -25,9 +24,9 @@ interface BridgeMapper {
   @Select(
       """
       SELECT bridge_id, number, document, made_at FROM bridge_version
-      WHERE bridge_id = #{id} AND number = #{number}
+      WHERE bridge_id = #{id} ORDER BY bridge_id DESC, number DESC
       """)
-  @Nullable VersionRow version(@Param("id") String id, @Param("number") int number);
+  List<VersionRow> versions(@Param("id") String id);
 
   @Select("SELECT COALESCE(MAX(number), 0) FROM bridge_version WHERE bridge_id = #{id}")
   int newest(@Param("id") String id);

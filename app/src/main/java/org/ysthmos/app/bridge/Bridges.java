@@ -60,6 +60,16 @@ public class Bridges {
     return Optional.ofNullable(live.get(id));
   }
 
+  /** A version as it was put to work. */
+  public record Kept(int number, String document, Instant madeAt) {}
+
+  /** All versions of a bridge, newest first. */
+  public List<Kept> versions(String id) {
+    return mapper.versions(id).stream()
+        .map(row -> new Kept(row.number(), row.document(), row.madeAt()))
+        .toList();
+  }
+
   /** The live bridges that an event of this kind concerns. */
   public List<BridgeVersion> listening(String system, String collection, String kind) {
     return live.values().stream()

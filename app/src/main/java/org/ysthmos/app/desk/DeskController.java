@@ -96,6 +96,15 @@ class DeskController {
       String targetSystem,
       String targetCollection) {}
 
+  /** A document as YAML, for people and for files. */
+  record DocumentView(String yaml) {}
+
+  /** A document taken from a file or typed as YAML. */
+  record Imported(String document) {}
+
+  /** A version of a bridge. */
+  record VersionView(int number, Instant madeAt, boolean live, String yaml) {}
+
   /** What was typed. */
   record Typed(String document, int revision) {}
 
@@ -237,6 +246,33 @@ class DeskController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void drop(@PathVariable String id) {
     drafts.drop(id);
+  }
+
+  /** The draft as YAML: as a bridge document is written if it can be used, else as it stands. */
+  @PostMapping("/document")
+  DocumentView document(@RequestBody Typed typed) {
+    return new DocumentView(DraftJson.yaml(typed.document()));
+  }
+
+  /**
+   * YAML as a draft; nothing is kept.
+   *
+   * @throws org.ysthmos.core.document.DocumentException if it is no YAML
+   */
+  @PostMapping("/imported")
+  Imported imported(@RequestBody DocumentView document) {
+    String json = DraftJson.of(document.yaml());
+    DraftJson.requireObject(json);
+    return new Imported(json);
+  }
+
+  /** All versions of a bridge, newest first. */
+  @GetMapping("/versions/{id}")
+  List<VersionView> versions(@PathVariable String id) {
+    int live = bridges.live(id).map(now -> now.version().number()).orElse(0);
+    return bridges.versions(id).stream()
+        .map(v -> new VersionView(v.number(), v.madeAt(), v.number() == live, v.document()))
+        .toList();
   }
 
   /** Tries a draft on real events: nothing is kept and nothing leaves. */

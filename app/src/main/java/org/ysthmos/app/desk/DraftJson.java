@@ -5,9 +5,17 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.SequencedMap;
 import org.springframework.http.HttpStatus;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.core.bridge.BridgeReader;
+import org.ysthmos.core.bridge.BridgeWriter;
+import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.DocumentText;
 
 /** Bridge documents as JSON, with every scalar as the text it is written as. */
 final class DraftJson {
@@ -35,6 +43,32 @@ final class DraftJson {
       return list;
     }
     return JSON.getNodeFactory().textNode(node.text());
+  }
+
+  /** A draft as YAML: in the order of a bridge document if it can be read as one, else as it is. */
+  static String yaml(String json) {
+    ObjectNode draft = parse(json);
+    try {
+      return BridgeWriter.write(BridgeReader.read(DocumentNode.parse(json)));
+    } catch (DocumentException notYetABridge) {
+      SequencedMap<String, Object> document = new LinkedHashMap<>();
+      draft.properties().forEach(entry -> document.put(entry.getKey(), plain(entry.getValue())));
+      return DocumentText.write(document);
+    }
+  }
+
+  private static Object plain(JsonNode node) {
+    if (node.isObject()) {
+      SequencedMap<String, Object> group = new LinkedHashMap<>();
+      node.properties().forEach(entry -> group.put(entry.getKey(), plain(entry.getValue())));
+      return group;
+    }
+    if (node.isArray()) {
+      List<Object> list = new ArrayList<>();
+      node.forEach(item -> list.add(plain(item)));
+      return list;
+    }
+    return node.asText();
   }
 
   static ObjectNode parse(String json) {

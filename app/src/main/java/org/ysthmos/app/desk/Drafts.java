@@ -9,6 +9,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.document.DocumentNode;
 
 /**
  * The drafts of bridges, kept as they are typed. A draft is JSON, which every YAML reader reads, so
@@ -79,7 +80,7 @@ class Drafts {
    * @throws ApiProblem if someone else changed the draft since; nothing is kept then
    */
   Draft keep(String id, String document, int revision) {
-    DraftJson.requireObject(document);
+    requireUsable(document);
     if (revision == 0 && mapper.find(id) == null) {
       var unused = find(id);
       try {
@@ -93,6 +94,16 @@ class Drafts {
       throw changedMeanwhile();
     }
     return find(id);
+  }
+
+  private static void requireUsable(String document) {
+    if (document.length() > DocumentNode.LARGEST) {
+      throw new ApiProblem(
+          HttpStatus.UNPROCESSABLE_ENTITY,
+          "Too large",
+          "A draft has at most " + DocumentNode.LARGEST + " characters. What was kept stays.");
+    }
+    DraftJson.requireObject(document);
   }
 
   private static ApiProblem changedMeanwhile() {

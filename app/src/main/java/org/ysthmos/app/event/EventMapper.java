@@ -60,6 +60,24 @@ public interface EventMapper {
       @Param("before") Instant before,
       @Param("limit") int limit);
 
+  /** A collection's events of some kinds, newest first. */
+  @Select(
+      """
+      <script>
+      SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
+             body
+      FROM event
+      WHERE system_id = #{system} AND collection_id = #{collection} AND kind IN
+      <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
+      ORDER BY system_id DESC, collection_id DESC, received_at DESC LIMIT #{limit}
+      </script>
+      """)
+  List<EventRow> newestOf(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("kinds") List<String> kinds,
+      @Param("limit") int limit);
+
   /** The event of the same record that was received last before this one. */
   @Select(
       """
