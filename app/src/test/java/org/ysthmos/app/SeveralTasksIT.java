@@ -54,6 +54,11 @@ class SeveralTasksIT extends AppTestBase {
             "Look at " + PLACE + " again 2026-12-23T17:00:00Z",
             "Repair " + PLACE + " 2026-11-30T17:00:00Z");
 
+    // Three deliveries end at about the same time, and each goes on telling the one story.
+    assertThat(story(tracesOf(number).getFirst()).path("lines"))
+        .filteredOn(line -> line.path("text").asText().startsWith("Pair kept"))
+        .hasSize(3);
+
     String touched =
         tasksOf(number).stream()
             .filter(task -> task.path("title").asText().startsWith("Repair"))

@@ -179,7 +179,8 @@ class DeliveryWriter {
     DeliveryRow delivery = carried.delivery();
     transaction.executeWithoutResult(
         status -> {
-          TraceStory story = codec.read(traces.story(delivery.traceId()));
+          // Several deliveries of one trace may end at once; each goes on from the other's lines.
+          TraceStory story = codec.read(traces.storyToGoOn(delivery.traceId()));
           for (Line line : lines(carried, failure)) {
             story = story.with(line);
           }

@@ -45,19 +45,21 @@ public interface EventMapper {
       """)
   @Nullable EventRow find(@Param("id") String id);
 
-  /** A collection's events received before a time, newest first. */
+  /** A collection's events received before a time, or at it with a lower id; newest first. */
   @Select(
       """
       SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
              body
       FROM event
-      WHERE system_id = #{system} AND collection_id = #{collection} AND received_at < #{before}
-      ORDER BY system_id DESC, collection_id DESC, received_at DESC LIMIT #{limit}
+      WHERE system_id = #{system} AND collection_id = #{collection} AND received_at <= #{before}
+        AND (received_at < #{before} OR id < #{beforeId})
+      ORDER BY system_id DESC, collection_id DESC, received_at DESC, id DESC LIMIT #{limit}
       """)
   List<EventRow> newest(
       @Param("system") String system,
       @Param("collection") String collection,
       @Param("before") Instant before,
+      @Param("beforeId") String beforeId,
       @Param("limit") int limit);
 
   /** A collection's events of some kinds, newest first. */

@@ -40,10 +40,11 @@ public class ReceivedEvents {
   public World.LookupAnswer find(World.Question question) {
     List<JsonNode> found = new ArrayList<>();
     Instant before = clock.instant().plusSeconds(1);
+    String beforeId = "";
     int looked = 0;
     while (looked < MOST_LOOKED_THROUGH) {
       List<EventMapper.EventRow> page =
-          mapper.newest(question.system(), question.collection(), before, PAGE);
+          mapper.newest(question.system(), question.collection(), before, beforeId, PAGE);
       page.stream()
           .map(row -> body(row))
           .filter(data -> has(data, question.keys()))
@@ -53,6 +54,7 @@ public class ReceivedEvents {
         return new World.Found(found);
       }
       before = page.getLast().receivedAt();
+      beforeId = page.getLast().id();
     }
     return found.isEmpty()
         ? new World.Unanswered(

@@ -34,9 +34,10 @@ public final class StoryWriter {
   }
 
   private static Field field(Explanation.Lineage lineage) {
+    String member = lineage.member();
     return new Field(
-        lineage.target().key(),
-        lineage.target().name(),
+        member.isEmpty() ? lineage.target().key() : member + "/" + lineage.target().key(),
+        member.isEmpty() ? lineage.target().name() : lineage.target().name() + " (" + member + ")",
         lineage.sources().stream()
             .map(s -> new Source(s.address(), s.name(), s.where(), value(s.value())))
             .toList(),

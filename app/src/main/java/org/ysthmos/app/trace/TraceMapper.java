@@ -84,6 +84,10 @@ public interface TraceMapper {
   @Select("SELECT story FROM trace WHERE id = #{id}")
   StoryRow story(@Param("id") String id);
 
+  /** The story, for the one transaction that goes on telling it; others wait for its end. */
+  @Select("SELECT story FROM trace WHERE id = #{id} FOR UPDATE")
+  StoryRow storyToGoOn(@Param("id") String id);
+
   @Update("UPDATE trace SET story = #{story} WHERE id = #{id}")
   void tell(@Param("id") String id, @Param("story") byte[] story);
 

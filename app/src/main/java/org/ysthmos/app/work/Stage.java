@@ -28,6 +28,7 @@ public final class Stage<W> {
   private final WorkSignals.Signal signal;
   private final IntFunction<List<W>> ready;
   private final Predicate<W> claim;
+  private final Runnable afterClaims;
   private final Consumer<W> work;
   private final Consumer<W> handBack;
   private final Semaphore free;
@@ -38,6 +39,8 @@ public final class Stage<W> {
   /**
    * @param ready reads at most so many pieces of work, in order
    * @param claim takes a piece; false if another took it
+   * @param afterClaims makes claims last before their work begins; once for all that are taken
+   *     together
    * @param handBack puts a piece back for later, after its work broke unexpectedly
    */
   public Stage(
@@ -46,6 +49,7 @@ public final class Stage<W> {
       WorkSignals.Signal signal,
       IntFunction<List<W>> ready,
       Predicate<W> claim,
+      Runnable afterClaims,
       Consumer<W> work,
       Consumer<W> handBack) {
     this.name = name;
@@ -53,6 +57,7 @@ public final class Stage<W> {
     this.signal = signal;
     this.ready = ready;
     this.claim = claim;
+    this.afterClaims = afterClaims;
     this.work = work;
     this.handBack = handBack;
     this.free = new Semaphore(workers);
@@ -89,24 +94,58 @@ public final class Stage<W> {
 
   private int round() throws InterruptedException {
     int taken = 0;
+    List<W> claimed = new ArrayList<>();
     for (W piece : ready.apply(workers * 4)) {
-      free.acquire();
+      if (!free.tryAcquire()) {
+        handOver(claimed);
+        free.acquire();
+      }
       if (!running || !claim.test(piece)) {
         free.release();
         continue;
       }
       taken++;
-      pool.execute(
-          () -> {
-            try {
-              carryOut(piece);
-            } finally {
-              free.release();
-              signal.raise();
-            }
-          });
+      claimed.add(piece);
     }
+    handOver(claimed);
     return taken;
+  }
+
+  private void handOver(List<W> claimed) {
+    if (claimed.isEmpty()) {
+      return;
+    }
+    List<W> pieces = List.copyOf(claimed);
+    claimed.clear();
+    try {
+      afterClaims.run();
+    } catch (RuntimeException e) {
+      // What is not sure to last is not begun; it goes back.
+      pieces.forEach(this::giveBack);
+      throw e;
+    }
+    pieces.forEach(
+        piece ->
+            pool.execute(
+                () -> {
+                  try {
+                    carryOut(piece);
+                  } finally {
+                    free.release();
+                    signal.raise();
+                  }
+                }));
+  }
+
+  private void giveBack(W piece) {
+    try {
+      handBack.accept(piece);
+    } catch (RuntimeException still) {
+      // It stays taken; the next start releases it.
+      LOG.error("{} could not hand back {}", name, piece, still);
+    } finally {
+      free.release();
+    }
   }
 
   private void carryOut(W piece) {

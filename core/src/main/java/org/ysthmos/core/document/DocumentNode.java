@@ -31,6 +31,9 @@ public final class DocumentNode {
   /** The largest document taken, in characters. */
   public static final int LARGEST = 200_000;
 
+  /** How many levels a document may be nested; a bridge needs about ten. */
+  public static final int DEEPEST = 100;
+
   private static final Pattern ID = Pattern.compile("[a-z0-9]+(-[a-z0-9]+)*");
 
   private final Node node;
@@ -52,10 +55,16 @@ public final class DocumentNode {
     LoadSettings settings =
         LoadSettings.builder().setMaxAliasesForCollections(0).setAllowDuplicateKeys(false).build();
     try {
-      return new Compose(settings)
-          .composeString(yaml)
-          .map(node -> new DocumentNode(node, ""))
-          .orElseThrow(() -> problemAt("", 1, 1, "the document is empty"));
+      Node root =
+          new Compose(settings)
+              .composeString(yaml)
+              .orElseThrow(() -> problemAt("", 1, 1, "the document is empty"));
+      if (depth(root) > DEEPEST) {
+        throw tooDeep();
+      }
+      return new DocumentNode(root, "");
+    } catch (StackOverflowError deeperThanTheReaderGoes) {
+      throw tooDeep();
     } catch (MarkedYamlEngineException e) {
       Optional<Mark> mark = e.getProblemMark();
       throw problemAt(
@@ -66,6 +75,29 @@ public final class DocumentNode {
     } catch (YamlEngineException e) {
       throw problemAt("", 0, 0, "this is not YAML: " + e.getMessage());
     }
+  }
+
+  private static DocumentException tooDeep() {
+    return problemAt("", 0, 0, "the document is nested more than " + DEEPEST + " levels deep");
+  }
+
+  /** How many levels a document is nested; without recursion, which it could exhaust. */
+  private static int depth(Node root) {
+    int deepest = 0;
+    List<Node> level = List.of(root);
+    while (!level.isEmpty() && deepest <= DEEPEST) {
+      deepest++;
+      List<Node> next = new ArrayList<>();
+      for (Node node : level) {
+        if (node instanceof SequenceNode sequence) {
+          next.addAll(sequence.getValue());
+        } else if (node instanceof MappingNode mapping) {
+          mapping.getValue().forEach(tuple -> next.add(tuple.getValueNode()));
+        }
+      }
+      level = next;
+    }
+    return deepest;
   }
 
   private static DocumentException problemAt(String path, int line, int column, String message) {

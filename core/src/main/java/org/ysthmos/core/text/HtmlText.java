@@ -20,6 +20,9 @@ public final class HtmlText {
       Set.of(
           "p", "ul", "ol", "dl", "table", "blockquote", "pre", "h1", "h2", "h3", "h4", "h5", "h6");
 
+  /** How deep elements are told apart; what is nested deeper is read as plain words. */
+  private static final int DEEPEST = 200;
+
   private final StringBuilder out = new StringBuilder();
 
   /** How many line ends are still to be written before the next word. */
@@ -32,11 +35,15 @@ public final class HtmlText {
   /** The readable text; a text without any mark-up comes out with its white space folded. */
   public static String of(String html) {
     HtmlText text = new HtmlText();
-    text.children(Jsoup.parse(html).body(), false);
+    text.children(Jsoup.parse(html).body(), false, 0);
     return text.out.toString();
   }
 
-  private void children(Element element, boolean asIs) {
+  private void children(Element element, boolean asIs, int depth) {
+    if (depth > DEEPEST) {
+      write(element.wholeText(), asIs);
+      return;
+    }
     int number = 0;
     for (Node child : element.childNodes()) {
       if (child instanceof org.jsoup.nodes.TextNode words) {
@@ -45,12 +52,12 @@ public final class HtmlText {
         if (inner.normalName().equals("li")) {
           number++;
         }
-        element(inner, number, asIs);
+        element(inner, number, asIs, depth);
       }
     }
   }
 
-  private void element(Element element, int number, boolean asIs) {
+  private void element(Element element, int number, boolean asIs, int depth) {
     String name = element.normalName();
     if (UNREAD.contains(name)) {
       return;
@@ -65,7 +72,7 @@ public final class HtmlText {
         owe(1);
       }
       case "img" -> write(element.attr("alt"), false);
-      case "td", "th" -> cell(element, asIs);
+      case "td", "th" -> cell(element, asIs, depth);
       default -> {
         if (block) {
           owe(paragraph ? 2 : 1);
@@ -73,7 +80,7 @@ public final class HtmlText {
         if (name.equals("li")) {
           write(isOrdered(element) ? number + ". " : "- ", true);
         }
-        children(element, asIs || name.equals("pre"));
+        children(element, asIs || name.equals("pre"), depth + 1);
         if (name.equals("a")) {
           address(element);
         }
@@ -95,12 +102,12 @@ public final class HtmlText {
     return parent != null && parent.normalName().equals("ol");
   }
 
-  private void cell(Element cell, boolean asIs) {
+  private void cell(Element cell, boolean asIs, int depth) {
     if (cell.elementSiblingIndex() > 0) {
       owedLines = 0;
       write("  ", true);
     }
-    children(cell, asIs);
+    children(cell, asIs, depth + 1);
   }
 
   private void address(Element link) {

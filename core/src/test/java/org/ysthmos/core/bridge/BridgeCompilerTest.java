@@ -9,7 +9,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.HazardReports;
@@ -262,5 +264,15 @@ class BridgeCompilerTest {
         .extracting(DocumentProblem::path)
         .containsOnly("fields/priority/steps/1");
     assertThat(bridge.remarks().getFirst().line()).isPositive();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"[", "{ not: ", "- "})
+  void documentNestedWithoutEndIsRefused(String level) {
+    assertThatThrownBy(() -> DocumentNode.parse("when: \n  " + level.repeat(20_000)))
+        .isInstanceOf(DocumentException.class);
+    String closed = "when: " + "{ not: ".repeat(150) + "x" + " }".repeat(150);
+    assertThatThrownBy(() -> DocumentNode.parse(closed))
+        .hasMessageContaining("nested more than 100 levels deep");
   }
 }

@@ -49,4 +49,10 @@ class HtmlTextTest {
           assertThat(HtmlText.of(html.toString())).doesNotContain("</p>", "<br>");
         });
   }
+
+  @Test
+  void htmlNestedWithoutEndIsReadAllTheSame() {
+    String html = "<div><b>".repeat(100_000) + "deep";
+    assertThat(HtmlText.of(html)).contains("deep");
+  }
 }
