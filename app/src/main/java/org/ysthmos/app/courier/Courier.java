@@ -63,7 +63,6 @@ class Courier implements SmartLifecycle {
             signals.toDeliver(),
             limit -> deliveries.ready(clock.instant(), limit),
             delivery -> deliveries.claim(delivery.id()) == 1,
-            deliveries::force,
             this::carry,
             this::handBack);
   }

@@ -73,13 +73,6 @@ public interface DeliveryMapper {
       """)
   int claim(@Param("id") String id);
 
-  /**
-   * Forces what was committed to the disk. A claim that a kill could take back would let the same
-   * effect be made again without being looked for.
-   */
-  @Update("CHECKPOINT SYNC")
-  void force();
-
   /** After a stop nobody knows what became of what was being sent. */
   @Update(
       """

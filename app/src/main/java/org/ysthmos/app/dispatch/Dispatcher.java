@@ -81,7 +81,6 @@ class Dispatcher implements SmartLifecycle {
             signals.toDecide(),
             limit -> traces.ready(clock.instant(), limit),
             trace -> traces.claim(trace.id()) == 1,
-            () -> {},
             this::decide,
             trace -> writer.handBack(trace));
   }

@@ -1,7 +1,6 @@
 package org.ysthmos.app.work;
 
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -29,7 +28,6 @@ public final class Stage<W> {
   private final WorkSignals.Signal signal;
   private final IntFunction<List<W>> ready;
   private final Predicate<W> claim;
-  private final Runnable afterClaims;
   private final Consumer<W> work;
   private final Consumer<W> handBack;
   private final Semaphore free;
@@ -40,8 +38,6 @@ public final class Stage<W> {
   /**
    * @param ready reads at most so many pieces of work, in order
    * @param claim takes a piece; false if another took it
-   * @param afterClaims makes claims last before their work begins; once for all that are taken
-   *     together
    * @param handBack puts a piece back for later, after its work broke unexpectedly
    */
   public Stage(
@@ -50,7 +46,6 @@ public final class Stage<W> {
       WorkSignals.Signal signal,
       IntFunction<List<W>> ready,
       Predicate<W> claim,
-      Runnable afterClaims,
       Consumer<W> work,
       Consumer<W> handBack) {
     this.name = name;
@@ -58,7 +53,6 @@ public final class Stage<W> {
     this.signal = signal;
     this.ready = ready;
     this.claim = claim;
-    this.afterClaims = afterClaims;
     this.work = work;
     this.handBack = handBack;
     this.free = new Semaphore(workers);
@@ -95,58 +89,24 @@ public final class Stage<W> {
 
   private int round() throws InterruptedException {
     int taken = 0;
-    List<W> claimed = new ArrayList<>();
     for (W piece : ready.apply(workers * 4)) {
-      if (!free.tryAcquire()) {
-        handOver(claimed);
-        free.acquire();
-      }
+      free.acquire();
       if (!running || !claim.test(piece)) {
         free.release();
         continue;
       }
       taken++;
-      claimed.add(piece);
+      pool.execute(
+          () -> {
+            try {
+              carryOut(piece);
+            } finally {
+              free.release();
+              signal.raise();
+            }
+          });
     }
-    handOver(claimed);
     return taken;
-  }
-
-  private void handOver(List<W> claimed) {
-    if (claimed.isEmpty()) {
-      return;
-    }
-    List<W> pieces = List.copyOf(claimed);
-    claimed.clear();
-    try {
-      afterClaims.run();
-    } catch (RuntimeException e) {
-      // What is not sure to last is not begun; it goes back.
-      pieces.forEach(this::giveBack);
-      throw e;
-    }
-    pieces.forEach(
-        piece ->
-            pool.execute(
-                () -> {
-                  try {
-                    carryOut(piece);
-                  } finally {
-                    free.release();
-                    signal.raise();
-                  }
-                }));
-  }
-
-  private void giveBack(W piece) {
-    try {
-      handBack.accept(piece);
-    } catch (RuntimeException still) {
-      // It stays taken; the next start releases it.
-      LOG.error("{} could not hand back {}", name, piece, still);
-    } finally {
-      free.release();
-    }
   }
 
   private void carryOut(W piece) {

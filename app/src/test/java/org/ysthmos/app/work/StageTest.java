@@ -3,11 +3,8 @@ package org.ysthmos.app.work;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 import static org.mockito.ArgumentMatchers.anyInt;
-import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
-import static org.mockito.Mockito.timeout;
-import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
@@ -31,7 +28,6 @@ class StageTest {
   @SuppressWarnings("unchecked")
   private final Consumer<String> handBack = mock(Consumer.class);
 
-  private final Runnable afterClaims = mock(Runnable.class);
   private final WorkSignals.Signal signal = new WorkSignals().toDecide();
   private Stage<String> stage;
 
@@ -51,7 +47,6 @@ class StageTest {
         signal,
         reading,
         claim,
-        afterClaims,
         piece -> {
           if (piece.equals("broken")) {
             throw new IllegalStateException("broken for the test");
@@ -59,18 +54,6 @@ class StageTest {
           done.add(piece);
         },
         handBack);
-  }
-
-  /** What a kill could take back must not be begun; it goes back, and the next is taken. */
-  @Test
-  void workBeginsOnlyAfterItsClaimIsMadeToLast() {
-    doThrow(new IllegalStateException("no disk for the test")).doNothing().when(afterClaims).run();
-    offer("free");
-    verify(handBack, timeout(10_000)).accept("free");
-    assertThat(done).isEmpty();
-    offer("free");
-    await().until(() -> done.size() == 1);
-    verify(afterClaims, times(2)).run();
   }
 
   @AfterEach
