@@ -202,10 +202,7 @@ table.rows td {
 .failed {
   color: var(--failed);
 }
-.warned .when {
-  margin-left: 8px;
-}
-.odd {
+.warned .odd {
   color: var(--held);
 }
 .when {

@@ -32,7 +32,7 @@ public final class Stage<W> {
   private final Consumer<W> handBack;
   private final Semaphore free;
   private volatile boolean running;
-  private ExecutorService pool = Executors.newVirtualThreadPerTaskExecutor();
+  private final ExecutorService pool;
   private Thread claimer = new Thread();
 
   /**
@@ -56,6 +56,7 @@ public final class Stage<W> {
     this.work = work;
     this.handBack = handBack;
     this.free = new Semaphore(workers);
+    this.pool = Executors.newFixedThreadPool(workers, Thread.ofPlatform().name(name, 1).factory());
   }
 
   public void start() {

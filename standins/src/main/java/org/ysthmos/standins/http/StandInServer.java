@@ -71,7 +71,7 @@ public final class StandInServer implements AutoCloseable {
           return Reply.empty();
         });
     server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
-    server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
+    server.setExecutor(Executors.newCachedThreadPool());
     server.createContext("/", this::serve);
   }
 
