@@ -182,6 +182,9 @@ abstract class AppTestBase {
       for (String line : lines) {
         JsonNode task = JSON.readTree(line);
         newest.put(task.path("id").asText(), task);
+        if (task.has("removed")) {
+          newest.remove(task.path("id").asText());
+        }
       }
       return newest.values().stream()
           .filter(task -> task.path("notes").asText().contains("Report " + number + ","))

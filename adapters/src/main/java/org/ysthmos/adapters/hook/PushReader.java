@@ -62,12 +62,21 @@ public final class PushReader {
    * @throws Unreadable if the body is no JSON
    */
   public static JsonNode parse(byte[] body) throws Unreadable {
+    JsonNode data = json(body);
+    if (!data.isObject()) {
+      throw new Unreadable("the body is no JSON object");
+    }
+    return data;
+  }
+
+  /**
+   * Reads any JSON within the bounds that bodies have.
+   *
+   * @throws Unreadable if it is none
+   */
+  public static JsonNode json(byte[] body) throws Unreadable {
     try {
-      JsonNode data = JSON.readTree(body);
-      if (!data.isObject()) {
-        throw new Unreadable("the body is no JSON object");
-      }
-      return data;
+      return JSON.readTree(body);
     } catch (JsonProcessingException e) {
       var at = e.getLocation();
       throw new Unreadable(

@@ -31,6 +31,7 @@ import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RecordGateway;
 import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.value.Value;
 
 /** A system that speaks JSON over HTTP, as its document describes it. */
@@ -79,16 +80,36 @@ public final class HttpSystem implements RecordGateway, TaskGateway, AutoCloseab
   }
 
   private LookupAnswer found(Find find, JsonNode body) {
-    if (find.items().isEmpty()) {
-      return new Found(List.of(body));
-    }
-    JsonNode items = find.items().get().in(body);
+    return find.items().map(items -> items(items, body)).orElseGet(() -> new Found(List.of(body)));
+  }
+
+  private LookupAnswer items(Pointer at, JsonNode body) {
+    JsonNode items = at.in(body);
     if (!items.isArray()) {
-      return new Unanswered(shapeChanged("no list stands at “" + find.items().get() + "”"));
+      return new Unanswered(shapeChanged("no list stands at “" + at + "”"));
     }
     List<JsonNode> records = new ArrayList<>();
     items.forEach(records::add);
     return new Found(records);
+  }
+
+  @Override
+  public LookupAnswer list(String collection, int most, CallLog calls) {
+    Optional<SystemDescription.Listing> list = collection(collection).list();
+    if (list.isEmpty()) {
+      return new Unanswered(
+          Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no records")
+              .withRemedy("Describe such a call as “list” in the system's document"));
+    }
+    Answer answer = call(list.get().call(), Map.of(), MissingNode.getInstance(), calls);
+    if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
+      return new Unanswered(failures.of(answer, false));
+    }
+    return switch (items(list.get().items(), answered.body())) {
+      case Found found when found.records().size() > most ->
+          new Found(found.records().subList(0, most));
+      case LookupAnswer whole -> whole;
+    };
   }
 
   private Failure shapeChanged(String what) {
@@ -156,6 +177,22 @@ public final class HttpSystem implements RecordGateway, TaskGateway, AutoCloseab
                     Failure.of(
                         FailureKind.NOT_ALLOWED,
                         collection.shape().name() + " takes no new records")));
+  }
+
+  @Override
+  public Removal remove(String collection, String record, CallLog calls) {
+    Optional<Call> remove = collection(collection).remove();
+    if (remove.isEmpty()) {
+      return new NotRemoved(
+          Failure.of(FailureKind.NOT_ALLOWED, system.name() + " takes no records away")
+              .withRemedy("Take it away there by hand, or describe such a call as “remove”"));
+    }
+    Answer answer = call(remove.get(), Map.of("id", record), MissingNode.getInstance(), calls);
+    if (answer instanceof Answered answered
+        && (answered.status() / 100 == 2 || answered.status() == 404 || answered.status() == 410)) {
+      return new Removed();
+    }
+    return new NotRemoved(failures.of(answer, true));
   }
 
   private static void note(Write write, JsonNode answer, Map<String, String> stored) {

@@ -5,7 +5,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.shape.CollectionShape;
 
 /**
@@ -14,6 +16,7 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param address what all paths are relative to
  * @param token the name of the secret sent as bearer token; empty if none is sent
  * @param timeout for one call, connecting and answering each
+ * @param limit the most calls it answers in a span of time, where it says so
  * @param problem where the system's own error messages stand
  */
 public record SystemDescription(
@@ -22,6 +25,7 @@ public record SystemDescription(
     URI address,
     Optional<String> token,
     Duration timeout,
+    Optional<RateLimit> limit,
     ProblemShape problem,
     Map<String, Collection> collections) {
 
@@ -41,6 +45,14 @@ public record SystemDescription(
    * @param items where the list of records stands; empty if the answer is the one record
    */
   public record Find(List<String> by, Call call, Optional<Pointer> items) {}
+
+  /**
+   * Reading the newest records of a collection.
+   *
+   * @param items where the list of records stands
+   * @param id where the id of a record stands in it
+   */
+  public record Listing(Call call, Pointer items, Pointer id) {}
 
   /** Searching a task by the idempotency key, the call's slot {@code {key}}. */
   public record FindByKey(Call call, Pointer items, Pointer id) {}
@@ -66,21 +78,41 @@ public record SystemDescription(
    * One collection.
    *
    * @param page the page on which a person sees a record, with the slot {@code {id}}
+   * @param list reads records without knowing one of them
    * @param create the calls that make a task, in order; the first gives the id
    * @param change the calls that change a task; only those whose fields changed are made
+   * @param remove takes a task away, by its slot {@code {id}}
    */
   public record Collection(
       CollectionShape shape,
       Optional<String> page,
       List<Find> finds,
+      Optional<Listing> list,
       Optional<FindByKey> findByKey,
       List<Write> create,
       Pointer createdId,
       List<Write> change,
-      Optional<Push> push) {}
+      Optional<Call> remove,
+      Optional<Push> push) {
+
+    /**
+     * How many calls it takes to make or change a task.
+     *
+     * @param fields the fields that are delivered
+     */
+    public int calls(boolean creates, Set<String> fields) {
+      List<Write> writes = creates ? create : change;
+      int calls = 0;
+      for (int i = 0; i < writes.size(); i++) {
+        boolean makes = creates && i == 0;
+        calls += makes || writes.get(i).fields().stream().anyMatch(fields::contains) ? 1 : 0;
+      }
+      return calls;
+    }
+  }
 
   /** The same system, reached at another address. */
   public SystemDescription at(URI other) {
-    return new SystemDescription(id, name, other, token, timeout, problem, collections);
+    return new SystemDescription(id, name, other, token, timeout, limit, problem, collections);
   }
 }

@@ -15,11 +15,13 @@ import org.ysthmos.adapters.system.SystemDescription.Call;
 import org.ysthmos.adapters.system.SystemDescription.Collection;
 import org.ysthmos.adapters.system.SystemDescription.Find;
 import org.ysthmos.adapters.system.SystemDescription.FindByKey;
+import org.ysthmos.adapters.system.SystemDescription.Listing;
 import org.ysthmos.adapters.system.SystemDescription.ProblemShape;
 import org.ysthmos.adapters.system.SystemDescription.Push;
 import org.ysthmos.adapters.system.SystemDescription.Write;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.TextLength;
@@ -37,7 +39,8 @@ public final class SystemReader {
    */
   public static SystemDescription read(String yaml) {
     DocumentNode root = DocumentNode.parse(yaml);
-    root.only("system", "name", "address", "sign-in", "timeout", "problem", "collections");
+    root.only(
+        "system", "name", "address", "sign-in", "timeout", "rate-limit", "problem", "collections");
     String id = root.need("system").text();
     String name = root.need("name").text();
     Map<String, Collection> collections = new LinkedHashMap<>();
@@ -50,6 +53,7 @@ public final class SystemReader {
         address(root.need("address")),
         root.get("sign-in").map(SystemReader::bearer),
         root.get("timeout").map(SystemReader::duration).orElse(USUAL_TIMEOUT),
+        root.get("rate-limit").map(SystemReader::rateLimit),
         root.get("problem")
             .map(SystemReader::problem)
             .orElse(new ProblemShape(Pointer.parse("/detail"), Pointer.parse("/field"))),
@@ -81,6 +85,16 @@ public final class SystemReader {
     }
   }
 
+  private static RateLimit rateLimit(DocumentNode node) {
+    node.only("calls", "per");
+    int calls = node.need("calls").wholeNumber();
+    Duration per = duration(node.need("per"));
+    if (calls < 1 || per.isNegative() || per.isZero()) {
+      throw node.refuse("a rate limit is at least one call in a span of time");
+    }
+    return new RateLimit(calls, per);
+  }
+
   private static ProblemShape problem(DocumentNode node) {
     node.only("message", "field");
     return new ProblemShape(pointer(node.need("message")), pointer(node.need("field")));
@@ -97,10 +111,12 @@ public final class SystemReader {
         "fields",
         "event-fields",
         "find",
+        "list",
         "find-by-key",
         "create",
         "created-id",
         "change",
+        "remove",
         "push");
     CollectionShape shape =
         new CollectionShape(
@@ -123,10 +139,12 @@ public final class SystemReader {
         shape,
         node.get("page").map(DocumentNode::text),
         node.get("find").map(SystemReader::finds).orElse(List.of()),
+        node.get("list").map(SystemReader::listing),
         node.get("find-by-key").map(SystemReader::findByKey),
         node.get("create").map(writes -> writes(writes, shape)).orElse(List.of()),
         node.get("created-id").map(SystemReader::pointer).orElse(Pointer.parse("/id")),
         node.get("change").map(writes -> writes(writes, shape)).orElse(List.of()),
+        node.get("remove").map(SystemReader::call),
         node.get("push").map(SystemReader::push));
   }
 
@@ -197,6 +215,12 @@ public final class SystemReader {
                   find.get("items").map(SystemReader::pointer));
             })
         .toList();
+  }
+
+  private static Listing listing(DocumentNode node) {
+    node.only("call", "items", "id");
+    return new Listing(
+        call(node.need("call")), pointer(node.need("items")), pointer(node.need("id")));
   }
 
   private static FindByKey findByKey(DocumentNode node) {

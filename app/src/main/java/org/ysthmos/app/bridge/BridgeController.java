@@ -3,6 +3,7 @@ package org.ysthmos.app.bridge;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -11,7 +12,9 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.BridgeViews.BridgeSummary;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
+import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentNode;
 
@@ -20,10 +23,16 @@ import org.ysthmos.core.document.DocumentNode;
 @RequestMapping(path = "/api/bridges", produces = MediaType.APPLICATION_JSON_VALUE)
 class BridgeController {
 
-  private final Bridges bridges;
+  private static final int LONGEST_REASON = 500;
 
-  BridgeController(Bridges bridges) {
+  private final Bridges bridges;
+  private final WorkSignals signals;
+  private final LiveFeed feed;
+
+  BridgeController(Bridges bridges, WorkSignals signals, LiveFeed feed) {
     this.bridges = bridges;
+    this.signals = signals;
+    this.feed = feed;
   }
 
   @GetMapping
@@ -49,6 +58,42 @@ class BridgeController {
           "The document is of the bridge “" + named + "”, the address of “" + id + "”.");
     }
     bridges.put(document);
+    return one(id);
+  }
+
+  /** Why a bridge is held. */
+  record HoldWish(String because) {}
+
+  /** Holds a bridge: it receives and delivers nothing. */
+  @PutMapping("/{id}/hold")
+  BridgeView hold(@PathVariable String id, @RequestBody HoldWish wish) {
+    String because = wish.because().strip();
+    if (because.isEmpty() || because.length() > LONGEST_REASON) {
+      throw new ApiProblem(
+          HttpStatus.UNPROCESSABLE_ENTITY,
+          "No reason",
+          "Say why in at most " + LONGEST_REASON + " characters; others will read it.");
+    }
+    if (!bridges.hold(id, because)) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT, "Not to be held", "The bridge is not live, or it is held already.");
+    }
+    return changed(id);
+  }
+
+  /** Releases a held bridge: what was received meanwhile goes on its way. */
+  @DeleteMapping("/{id}/hold")
+  BridgeView release(@PathVariable String id) {
+    if (!bridges.release(id)) {
+      throw new ApiProblem(HttpStatus.CONFLICT, "Not held", "The bridge is not held.");
+    }
+    signals.toDecide().raise();
+    signals.toDeliver().raise();
+    return changed(id);
+  }
+
+  private BridgeView changed(String id) {
+    feed.changed(id, "");
     return one(id);
   }
 }

@@ -7,19 +7,29 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 
 @Mapper
 interface BridgeMapper {
 
   record VersionRow(String bridgeId, int number, String document, Instant madeAt) {}
 
+  /** A live version, held or not. */
+  record LiveRow(
+      String bridgeId,
+      int number,
+      String document,
+      Instant madeAt,
+      @Nullable Instant heldAt,
+      @Nullable String heldBecause) {}
+
   @Select(
       """
-      SELECT v.bridge_id, v.number, v.document, v.made_at
+      SELECT v.bridge_id, v.number, v.document, v.made_at, b.held_at, b.held_because
       FROM bridge b JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
-      WHERE b.state = 'live' ORDER BY b.id
+      WHERE b.state IN ('live', 'held') ORDER BY b.id
       """)
-  List<VersionRow> live();
+  List<LiveRow> live();
 
   @Select(
       """
@@ -31,7 +41,11 @@ interface BridgeMapper {
   @Select("SELECT COALESCE(MAX(number), 0) FROM bridge_version WHERE bridge_id = #{id}")
   int newest(@Param("id") String id);
 
-  @Insert("INSERT INTO bridge (id, live_version, state) VALUES (#{id}, 1, 'live')")
+  @Select("SELECT COUNT(*) FROM bridge WHERE id = #{id}")
+  int count(@Param("id") String id);
+
+  /** A bridge that has no version yet. */
+  @Insert("INSERT INTO bridge (id, live_version, state) VALUES (#{id}, 0, 'draft')")
   void add(@Param("id") String id);
 
   @Insert(
@@ -45,6 +59,26 @@ interface BridgeMapper {
       @Param("document") String document,
       @Param("now") Instant now);
 
-  @Update("UPDATE bridge SET live_version = #{number} WHERE id = #{id}")
+  /** A held bridge stays held when it gets another version. */
+  @Update(
+      """
+      UPDATE bridge SET live_version = #{number},
+        state = CASE state WHEN 'held' THEN 'held' ELSE 'live' END
+      WHERE id = #{id}
+      """)
   void makeLive(@Param("id") String id, @Param("number") int number);
+
+  @Update(
+      """
+      UPDATE bridge SET state = 'held', held_at = #{now}, held_because = #{because}
+      WHERE id = #{id} AND state = 'live'
+      """)
+  int hold(@Param("id") String id, @Param("because") String because, @Param("now") Instant now);
+
+  @Update(
+      """
+      UPDATE bridge SET state = 'live', held_at = NULL, held_because = NULL
+      WHERE id = #{id} AND state = 'held'
+      """)
+  int release(@Param("id") String id);
 }

@@ -1,8 +1,12 @@
 package org.ysthmos.app.bridge;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledLookup;
@@ -13,6 +17,7 @@ import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Template;
 import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.rule.Source;
 
 /** Bridges as people read them: rules as sentences. */
@@ -20,7 +25,7 @@ final class BridgeViews {
 
   private BridgeViews() {}
 
-  /** One bridge in a list. */
+  /** One bridge in a list; {@code heldSince} is null unless it is held. */
   record BridgeSummary(
       String id,
       String name,
@@ -28,7 +33,9 @@ final class BridgeViews {
       int version,
       Instant since,
       String source,
-      String target) {}
+      String target,
+      @Schema(nullable = true) @Nullable Instant heldSince,
+      String heldBecause) {}
 
   /**
    * A piece of a sentence.
@@ -73,7 +80,14 @@ final class BridgeViews {
         version.number(),
         live.since(),
         version.source().systemName(),
-        version.target().systemName());
+        version.target().systemName(),
+        live.hold().map(Bridges.Hold::since).orElse(null),
+        live.hold().map(Bridges.Hold::because).orElse(""));
+  }
+
+  /** A version that need not be live. */
+  static BridgeView view(BridgeVersion version) {
+    return view(new Bridges.Live(version, "", Instant.EPOCH, Optional.empty()));
   }
 
   static BridgeView view(Bridges.Live live) {
@@ -134,12 +148,15 @@ final class BridgeViews {
     return new FieldView(
         field.target().key(),
         field.target().name(),
-        source(field),
+        source(field.value(), field.target()::nameOf),
         field.value().chain().sentences());
   }
 
-  private static List<Piece> source(CompiledField field) {
-    return switch (field.value().rule().source()) {
+  /**
+   * @param nameOf what people call a key of a choice or a person
+   */
+  static List<Piece> source(CompiledValue field, UnaryOperator<String> nameOf) {
+    return switch (field.rule().source()) {
       case Source.Field source -> fields(field);
       case Source.SlottedText text -> template(field, text.template());
       case Source.SlottedTexts texts -> {
@@ -155,30 +172,27 @@ final class BridgeViews {
       case Source.Always always ->
           List.of(
               new Piece("words", "always ", ""),
-              new Piece("fixed", named(field, always.written()), ""));
+              new Piece(
+                  "fixed", String.join(", ", always.written().stream().map(nameOf).toList()), ""));
       case Source.Cases cases -> withWords("by case, from ", field);
       case Source.Each each -> withWords("for each of ", field);
     };
   }
 
-  private static List<Piece> withWords(String words, CompiledField field) {
+  private static List<Piece> withWords(String words, CompiledValue field) {
     List<Piece> pieces = new ArrayList<>();
     pieces.add(new Piece("words", words, ""));
     pieces.addAll(fields(field));
     return pieces;
   }
 
-  private static String named(CompiledField field, List<String> keys) {
-    return String.join(", ", keys.stream().map(field.target()::nameOf).toList());
-  }
-
-  private static List<Piece> fields(CompiledField field) {
+  private static List<Piece> fields(CompiledValue field) {
     return field.reads().stream()
         .map(read -> new Piece("field", read.shape().name(), read.address().toString()))
         .toList();
   }
 
-  private static List<Piece> template(CompiledField field, Template template) {
+  private static List<Piece> template(CompiledValue field, Template template) {
     List<Piece> pieces = new ArrayList<>();
     for (var part : template.parts()) {
       switch (part) {

@@ -20,8 +20,15 @@ public class Bridges {
 
   private static final Logger LOG = LoggerFactory.getLogger(Bridges.class);
 
-  /** A live version with the document it was compiled from. */
-  public record Live(BridgeVersion version, String document, Instant since) {}
+  /**
+   * A live version with the document it was compiled from.
+   *
+   * @param hold why nothing is delivered just now; empty if it is
+   */
+  public record Live(BridgeVersion version, String document, Instant since, Optional<Hold> hold) {}
+
+  /** A bridge keeps receiving and delivers nothing. */
+  public record Hold(Instant since, String because) {}
 
   private final BridgeMapper mapper;
   private final EngineCatalog catalog;
@@ -40,16 +47,21 @@ public class Bridges {
 
   private void reload() {
     Map<String, Live> fresh = new LinkedHashMap<>();
-    for (BridgeMapper.VersionRow row : mapper.live()) {
+    for (BridgeMapper.LiveRow row : mapper.live()) {
       try {
         BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), catalog);
-        fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt()));
+        fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt(), hold(row)));
       } catch (DocumentException e) {
         // One bridge that no longer fits its systems must not keep the others from working.
         LOG.error("bridge {} cannot be used: {}", row.bridgeId(), e.getMessage());
       }
     }
     live = fresh;
+  }
+
+  private static Optional<Hold> hold(BridgeMapper.LiveRow row) {
+    return Optional.ofNullable(row.heldAt())
+        .map(since -> new Hold(since, Optional.ofNullable(row.heldBecause()).orElse("")));
   }
 
   public List<Live> live() {
@@ -101,13 +113,41 @@ public class Bridges {
     transaction.executeWithoutResult(
         status -> {
           int number = mapper.newest(id) + 1;
-          if (number == 1) {
-            mapper.add(id);
-          }
+          addIfNew(id);
           mapper.addVersion(id, number, document, clock.instant());
           mapper.makeLive(id, number);
         });
     reload();
     return Optional.ofNullable(live.get(id)).orElseThrow().version();
+  }
+
+  /** Makes sure that traces can be of this bridge, though no version of it is live yet. */
+  public synchronized void addIfNew(String id) {
+    if (mapper.count(id) == 0) {
+      mapper.add(id);
+    }
+  }
+
+  /**
+   * From now on the bridge receives and delivers nothing; what is being sent just now still goes.
+   *
+   * @param because in words, for those who meet the hold
+   * @return false if it is not live, or held already
+   */
+  public synchronized boolean hold(String id, String because) {
+    boolean held = mapper.hold(id, because, clock.instant()) == 1;
+    reload();
+    return held;
+  }
+
+  /**
+   * What was received meanwhile goes on its way.
+   *
+   * @return false if it was not held
+   */
+  public synchronized boolean release(String id) {
+    boolean released = mapper.release(id) == 1;
+    reload();
+    return released;
   }
 }

@@ -61,6 +61,7 @@ public interface DeliveryMapper {
           + COLUMNS
           + """
            FROM delivery WHERE state = 'ready' AND not_before <= #{now}
+            AND bridge_id NOT IN (SELECT b.id FROM bridge b WHERE b.state = 'held')
           ORDER BY state, seq LIMIT #{limit}
           """)
   List<DeliveryRow> ready(@Param("now") Instant now, @Param("limit") int limit);
@@ -70,6 +71,7 @@ public interface DeliveryMapper {
       """
       UPDATE delivery SET state = 'sending', tries = tries + 1
       WHERE id = #{id} AND state = 'ready'
+        AND bridge_id NOT IN (SELECT b.id FROM bridge b WHERE b.state = 'held')
       """)
   int claim(@Param("id") String id);
 
@@ -124,6 +126,10 @@ public interface DeliveryMapper {
       WHERE trace_id = #{trace} AND state IN ('waiting', 'ready', 'sending')
       """)
   int unfinishedOf(@Param("trace") String trace);
+
+  /** The deliveries of a trace, in the order in which they were to be made. */
+  @Select("SELECT " + COLUMNS + " FROM delivery WHERE trace_id = #{trace} ORDER BY seq")
+  List<DeliveryRow> ofTrace(@Param("trace") String trace);
 
   @Select("SELECT COUNT(*) FROM delivery WHERE trace_id = #{trace} AND state = 'failed'")
   int failedOf(@Param("trace") String trace);

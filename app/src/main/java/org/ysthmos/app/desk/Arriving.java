@@ -1,20 +1,14 @@
 package org.ysthmos.app.desk;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.MissingNode;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
-import java.util.function.IntFunction;
+import java.util.Set;
 import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.trace.Words;
-import org.ysthmos.core.bridge.BridgeVersion;
-import org.ysthmos.core.bridge.CompiledLookup;
-import org.ysthmos.core.decide.Decision;
-import org.ysthmos.core.event.Event;
-import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.suggest.NameLikeness;
+import org.ysthmos.core.suggest.SourceField;
 
 /** What arrives, field by field, with the values of the sample in view and of the others. */
 final class Arriving {
@@ -23,95 +17,144 @@ final class Arriving {
    * A source field.
    *
    * @param value what the sample in view holds; empty if nothing
+   * @param items what it holds one by one, where it holds a list or a group
    * @param filled how many of the samples looked at hold something
    * @param of how many samples were looked at
    * @param others a few other values that samples hold
+   * @param alike fields with a name so like this one that they are easily taken for each other
    */
   record ArrivingField(
       String address,
       String name,
       String type,
       String value,
+      List<String> items,
       int filled,
       int of,
-      List<String> others) {}
+      List<String> others,
+      List<AlikeField> alike) {}
 
-  /** The fields of the event, of one lookup, or the named values. */
+  /**
+   * A field that is easily taken for another.
+   *
+   * @param differs in how many samples the two hold something else
+   */
+  record AlikeField(String address, String name, String value, int differs) {}
+
+  /** The fields of the event, or of one lookup. */
   record ArrivingGroup(String title, List<ArrivingField> fields) {}
 
   private static final int MOST_OTHERS = 4;
+  private static final int MOST_ITEMS = 50;
   private static final int LONGEST = 200;
 
-  private final BridgeVersion bridge;
-  private final List<Event> samples;
-  private final List<Decision> decisions;
+  /** From here on two names are easily confused. */
+  private static final double ALIKE = 0.6;
+
+  /** With more fields than this, comparing each with each takes too long while someone types. */
+  private static final int MOST_COMPARED = 80;
+
   private final int inView;
+  private final List<SourceField> all;
 
-  Arriving(BridgeVersion bridge, List<Event> samples, List<Decision> decisions, int inView) {
-    this.bridge = bridge;
-    this.samples = samples;
-    this.decisions = decisions;
+  private Arriving(List<SourceField> all, int inView) {
     this.inView = inView;
+    this.all = all;
   }
 
-  List<ArrivingGroup> groups() {
-    List<ArrivingGroup> groups = new ArrayList<>();
-    groups.add(
-        new ArrivingGroup(
-            "comes with the event",
-            bridge.source().eventFields().stream()
-                .map(field -> view("", field, i -> samples.get(i).data()))
-                .toList()));
-    for (CompiledLookup lookup : bridge.lookups()) {
-      String name = lookup.rule().name();
-      groups.add(
-          new ArrivingGroup(
-              "looked up: " + lookup.shape().recordWord() + " of " + lookup.shape().systemName(),
-              lookup.fields().stream()
-                  .map(field -> view(name, field, i -> record(i, name)))
-                  .toList()));
-    }
-    return groups;
+  static List<ArrivingGroup> groups(List<SourceColumns.Group> columns, int inView) {
+    List<SourceField> all = columns.stream().flatMap(g -> g.fields().stream()).toList();
+    Arriving arriving = new Arriving(all, inView);
+    return columns.stream()
+        .map(
+            group ->
+                new ArrivingGroup(
+                    group.title(), group.fields().stream().map(arriving::view).toList()))
+        .toList();
   }
 
-  private JsonNode record(int sample, String lookup) {
-    return decisions.get(sample).answers().stream()
-        .filter(answer -> answer.lookup().equals(lookup) && !answer.records().isEmpty())
-        .findFirst()
-        .map(answer -> answer.records().getFirst())
-        .orElse(MissingNode.getInstance());
-  }
-
-  private ArrivingField view(String root, FieldShape field, IntFunction<JsonNode> record) {
-    Pointer pointer = Pointer.parse(field.key());
-    Map<String, Integer> values = new LinkedHashMap<>();
-    String current = "";
+  private ArrivingField view(SourceField field) {
+    String current = held(field, inView);
     int filled = 0;
-    for (int i = 0; i < samples.size(); i++) {
-      JsonNode node = pointer.in(record.apply(i));
-      String text = node.isMissingNode() || node.isNull() ? "" : StoredText.of(node);
-      if (i == inView) {
-        current = text;
-      }
+    Set<String> others = new LinkedHashSet<>();
+    for (int i = 0; i < field.samples().size(); i++) {
+      String text = held(field, i);
       if (!text.isBlank()) {
         filled++;
-        values.merge(text, 1, Integer::sum);
+        if (!text.equals(current)) {
+          others.add(text);
+        }
       }
     }
-    String shown = current;
-    List<String> others =
-        values.keySet().stream()
-            .filter(value -> !value.equals(shown))
-            .limit(MOST_OTHERS)
-            .map(value -> Words.limited(value, LONGEST))
-            .toList();
     return new ArrivingField(
-        root + field.key(),
-        field.name(),
-        field.type().toString(),
-        Words.limited(shown, LONGEST),
+        field.address().toString(),
+        field.shape().name(),
+        field.shape().type().toString(),
+        Words.limited(current, LONGEST),
+        items(field),
         filled,
-        samples.size(),
-        others);
+        field.samples().size(),
+        others.stream().limit(MOST_OTHERS).map(text -> Words.limited(text, LONGEST)).toList(),
+        alike(field));
+  }
+
+  private static String held(SourceField field, int sample) {
+    if (sample >= field.samples().size()) {
+      return "";
+    }
+    JsonNode node = field.samples().get(sample);
+    return node.isMissingNode() || node.isNull() ? "" : StoredText.of(node);
+  }
+
+  private List<String> items(SourceField field) {
+    if (inView >= field.samples().size()) {
+      return List.of();
+    }
+    JsonNode node = field.samples().get(inView);
+    List<String> items = new ArrayList<>();
+    if (node.isArray()) {
+      node.forEach(item -> items.add(Words.limited(item(item), LONGEST)));
+    } else if (node.isObject()) {
+      node.properties()
+          .forEach(
+              entry ->
+                  items.add(
+                      Words.limited(entry.getKey() + ": " + item(entry.getValue()), LONGEST)));
+    }
+    return items.size() <= MOST_ITEMS ? items : items.subList(0, MOST_ITEMS);
+  }
+
+  private static String item(JsonNode node) {
+    if (!node.isObject()) {
+      return StoredText.of(node);
+    }
+    List<String> parts = new ArrayList<>();
+    node.properties().forEach(e -> parts.add(e.getKey() + ": " + StoredText.of(e.getValue())));
+    return String.join(", ", parts);
+  }
+
+  private List<AlikeField> alike(SourceField field) {
+    if (all.size() > MOST_COMPARED) {
+      return List.of();
+    }
+    return all.stream()
+        .filter(other -> !other.address().equals(field.address()))
+        .filter(other -> NameLikeness.of(other.shape().name(), field.shape().name()) >= ALIKE)
+        .map(
+            other ->
+                new AlikeField(
+                    other.address().toString(),
+                    other.shape().name(),
+                    Words.limited(held(other, inView), LONGEST),
+                    differs(field, other)))
+        .toList();
+  }
+
+  private static int differs(SourceField one, SourceField other) {
+    int differs = 0;
+    for (int i = 0; i < one.samples().size(); i++) {
+      differs += held(one, i).equals(held(other, i)) ? 0 : 1;
+    }
+    return differs;
   }
 }

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.SequencedMap;
 import org.springframework.http.HttpStatus;
 import org.ysthmos.app.problem.ApiProblem;
@@ -43,6 +44,23 @@ final class DraftJson {
       return list;
     }
     return JSON.getNodeFactory().textNode(node.text());
+  }
+
+  /** A part of a document as its writer gives it, with every scalar as text. */
+  static JsonNode written(Object part) {
+    return switch (part) {
+      case Map<?, ?> group -> {
+        ObjectNode node = JSON.createObjectNode();
+        group.forEach((key, inner) -> node.set(String.valueOf(key), written(inner)));
+        yield node;
+      }
+      case List<?> list -> {
+        ArrayNode node = JSON.createArrayNode();
+        list.forEach(item -> node.add(written(item)));
+        yield node;
+      }
+      default -> JSON.getNodeFactory().textNode(String.valueOf(part));
+    };
   }
 
   /** A draft as YAML: in the order of a bridge document if it can be read as one, else as it is. */

@@ -142,7 +142,11 @@ final class Leaving {
         : Warned.valueOf(computed).display();
   }
 
-  private static String problem(Computed computed) {
+  static LeavingStep step(Explanation.StepValue step) {
+    return new LeavingStep(step.sentence(), text(step.value()), problem(step.value()));
+  }
+
+  static String problem(Computed computed) {
     return computed instanceof Problem problem ? problem.message() : "";
   }
 

@@ -81,12 +81,14 @@ class ProofSheet {
         compiled.version().orElseThrow(() -> new DocumentException(compiled.problems()));
     Optional<BridgeVersion> live = bridges.live(id).map(Bridges.Live::version);
     var from = draft.definition().from();
-    List<Event> events =
-        samples.newest(from.system(), from.collection(), from.events(), Samples.MOST);
+    List<Sample> all =
+        samples
+            .of(id, new DraftStart(from.system(), from.collection(), from.events()), Samples.MOST)
+            .samples();
     long start = System.nanoTime();
     List<FieldShape> fields =
         draft.plan().allFields().stream().map(CompiledField::target).distinct().toList();
-    List<ProofRow> rows = events.stream().map(event -> row(draft, live, event, fields)).toList();
+    List<ProofRow> rows = all.stream().map(sample -> row(draft, live, sample, fields)).toList();
     return new SheetView(
         fields.stream().map(field -> new ProofColumn(field.key(), field.name())).toList(),
         rows,
@@ -94,7 +96,8 @@ class ProofSheet {
   }
 
   private ProofRow row(
-      BridgeVersion draft, Optional<BridgeVersion> live, Event event, List<FieldShape> fields) {
+      BridgeVersion draft, Optional<BridgeVersion> live, Sample sample, List<FieldShape> fields) {
+    Event event = sample.event();
     Decision decision = Decider.decide(draft, event, world, Mode.PLAIN);
     Optional<Decision> before =
         live.map(version -> Decider.decide(version, event, world, Mode.PLAIN));
@@ -104,7 +107,7 @@ class ProofSheet {
     }
     String verdict = decision.verdict().words();
     return new ProofRow(
-        event.id(),
+        sample.id(),
         event.record(),
         event.time(),
         verdict,

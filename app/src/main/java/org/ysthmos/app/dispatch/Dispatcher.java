@@ -19,11 +19,14 @@ import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.work.Stage;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
@@ -43,6 +46,7 @@ class Dispatcher implements SmartLifecycle {
   private final TraceMapper traces;
   private final EventMapper events;
   private final Bridges bridges;
+  private final Catalog catalog;
   private final Systems systems;
   private final Pairs pairs;
   private final Tables tables;
@@ -56,6 +60,7 @@ class Dispatcher implements SmartLifecycle {
       TraceMapper traces,
       EventMapper events,
       Bridges bridges,
+      Catalog catalog,
       Systems systems,
       Pairs pairs,
       Tables tables,
@@ -67,6 +72,7 @@ class Dispatcher implements SmartLifecycle {
     this.traces = traces;
     this.events = events;
     this.bridges = bridges;
+    this.catalog = catalog;
     this.systems = systems;
     this.pairs = pairs;
     this.tables = tables;
@@ -87,14 +93,14 @@ class Dispatcher implements SmartLifecycle {
 
   private void decide(TraceRow trace) {
     EventMapper.EventRow row = events.find(trace.eventId());
-    Optional<Bridges.Live> live = bridges.live(trace.bridgeId());
-    if (row == null || live.isEmpty()) {
+    Optional<BridgeVersion> usable = bridge(trace);
+    if (row == null || usable.isEmpty()) {
       // The bridge cannot be used just now; its events wait until it can.
       writer.postpone(trace, clock.instant().plus(Duration.ofSeconds(5)));
       return;
     }
-    BridgeVersion bridge = live.get().version();
-    Event event = event(row);
+    BridgeVersion bridge = usable.get();
+    Event event = ReceivedEvents.event(row);
     for (int race = 0; race < MOST_RACES; race++) {
       EngineWorld world = new EngineWorld(systems, pairs, tables, received, clock);
       Instant start = clock.instant();
@@ -121,23 +127,25 @@ class Dispatcher implements SmartLifecycle {
     writer.postpone(trace, clock.instant().plus(WAIT_FOR_PAIR));
   }
 
+  /** The live version; for a try, the draft as it was when it was tried. */
+  private Optional<BridgeVersion> bridge(TraceRow trace) {
+    if (trace.tryDocument() == null) {
+      return bridges.live(trace.bridgeId()).map(Bridges.Live::version);
+    }
+    try {
+      return Optional.of(BridgeCompiler.compile(trace.tryDocument(), 0, catalog));
+    } catch (DocumentException e) {
+      LOG.warn("the try {} cannot be decided just now: {}", trace.id(), e.getMessage());
+      return Optional.empty();
+    }
+  }
+
   /** Puts the trace back if the failure passes by itself and there are tries left. */
   private boolean waits(DecisionWriter.Deciding deciding) {
     Failure failure = deciding.decision().failures().getFirst();
     Optional<Duration> wait = backOff.after(deciding.trace().tries() + 1, failure);
     wait.ifPresent(w -> writer.waitAfter(deciding, failure, w));
     return wait.isPresent();
-  }
-
-  private static Event event(EventMapper.EventRow row) {
-    return new Event(
-        row.sourceId(),
-        row.systemId(),
-        row.collectionId(),
-        row.kind(),
-        row.recordId(),
-        row.happenedAt(),
-        ReceivedEvents.body(row));
   }
 
   @Override

@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
-import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
@@ -141,17 +140,8 @@ final class EngineWorld implements World {
       case Unanswered unanswered -> unanswered;
       // A task that is gone was worked on: someone took it away.
       case Found found when found.records().isEmpty() -> new Touched(true);
-      case Found found -> new Touched(differs(found.records().getFirst(), side.get().stored()));
+      case Found found -> new Touched(side.get().differsFrom(found.records().getFirst()));
     };
-  }
-
-  private static boolean differs(JsonNode task, Map<String, String> stored) {
-    return stored.entrySet().stream()
-        .anyMatch(
-            entry -> {
-              JsonNode now = task.path(entry.getKey());
-              return !now.isMissingNode() && !StoredText.of(now).equals(entry.getValue());
-            });
   }
 
   @Override

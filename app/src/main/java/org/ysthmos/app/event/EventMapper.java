@@ -13,7 +13,11 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 public interface EventMapper {
 
-  /** An event as it is kept; the body is the bytes that came. */
+  /**
+   * An event as it is kept; the body is the bytes that came.
+   *
+   * @param madeUp whether a person made it up for a try; such events are not found among the others
+   */
   record EventRow(
       String id,
       String systemId,
@@ -23,14 +27,15 @@ public interface EventMapper {
       String recordId,
       Instant happenedAt,
       Instant receivedAt,
-      byte[] body) {}
+      byte[] body,
+      boolean madeUp) {}
 
   @Insert(
       """
       INSERT INTO event (id, system_id, source_id, collection_id, kind, record_id, happened_at,
-                         received_at, body)
+                         received_at, body, made_up)
       VALUES (#{id}, #{systemId}, #{sourceId}, #{collectionId}, #{kind}, #{recordId},
-              #{happenedAt}, #{receivedAt}, #{body})
+              #{happenedAt}, #{receivedAt}, #{body}, #{madeUp})
       """)
   void add(EventRow event);
 
@@ -40,7 +45,7 @@ public interface EventMapper {
   @Select(
       """
       SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body
+             body, made_up
       FROM event WHERE id = #{id}
       """)
   @Nullable EventRow find(@Param("id") String id);
@@ -49,9 +54,10 @@ public interface EventMapper {
   @Select(
       """
       SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body
+             body, made_up
       FROM event
-      WHERE system_id = #{system} AND collection_id = #{collection} AND received_at <= #{before}
+      WHERE system_id = #{system} AND collection_id = #{collection} AND made_up = FALSE
+        AND received_at <= #{before}
         AND (received_at < #{before} OR id < #{beforeId})
       ORDER BY system_id DESC, collection_id DESC, received_at DESC, id DESC LIMIT #{limit}
       """)
@@ -67,9 +73,10 @@ public interface EventMapper {
       """
       <script>
       SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body
+             body, made_up
       FROM event
-      WHERE system_id = #{system} AND collection_id = #{collection} AND kind IN
+      WHERE system_id = #{system} AND collection_id = #{collection} AND made_up = FALSE
+        AND kind IN
       <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
       ORDER BY system_id DESC, collection_id DESC, received_at DESC LIMIT #{limit}
       </script>
@@ -84,10 +91,10 @@ public interface EventMapper {
   @Select(
       """
       SELECT e.id, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
-             e.received_at, e.body
+             e.received_at, e.body, e.made_up
       FROM event e JOIN event this ON this.system_id = #{system} AND this.source_id = #{sourceId}
       WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-        AND e.record_id = #{record} AND e.received_at <= this.received_at AND e.id < this.id
+        AND e.made_up = FALSE AND e.record_id = #{record} AND e.received_at <= this.received_at AND e.id < this.id
       ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.received_at DESC,
                e.id DESC
       LIMIT 1

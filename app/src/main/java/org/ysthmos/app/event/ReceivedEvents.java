@@ -81,6 +81,18 @@ public class ReceivedEvents {
         .map(ReceivedEvents::body);
   }
 
+  /** An event as the core knows it. */
+  public static Event event(EventMapper.EventRow row) {
+    return new Event(
+        row.sourceId(),
+        row.systemId(),
+        row.collectionId(),
+        row.kind(),
+        row.recordId(),
+        row.happenedAt(),
+        body(row));
+  }
+
   /** What came with an event as JSON. */
   public static JsonNode body(EventMapper.EventRow row) {
     try {

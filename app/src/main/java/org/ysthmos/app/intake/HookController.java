@@ -93,7 +93,8 @@ class HookController {
             event.record(),
             event.time(),
             now,
-            body));
+            body,
+            false));
   }
 
   private byte[] body(HttpServletRequest request) throws IOException {

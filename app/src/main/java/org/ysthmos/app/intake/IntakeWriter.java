@@ -122,14 +122,16 @@ public class IntakeWriter implements SmartLifecycle {
     events.add(event);
     for (BridgeVersion bridge : listening) {
       traces.add(
-          Ids.at(event.receivedAt()),
-          event.id(),
-          bridge.definition().id(),
-          event.systemId() + "/" + event.collectionId() + "/" + event.recordId(),
-          event.receivedAt(),
-          null,
-          searchText(event),
-          codec.write(received(event, bridge)));
+          new TraceMapper.NewTrace(
+              Ids.at(event.receivedAt()),
+              event.id(),
+              bridge.definition().id(),
+              event.systemId() + "/" + event.collectionId() + "/" + event.recordId(),
+              event.receivedAt(),
+              null,
+              searchText(event),
+              codec.write(received(event, bridge)),
+              null));
     }
     return new Kept(event.id(), listening.size(), false);
   }

@@ -1,5 +1,6 @@
 package org.ysthmos.app.pair;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -11,6 +12,7 @@ import java.util.SequencedMap;
 import java.util.TreeMap;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -37,7 +39,18 @@ public class Pairs {
    *
    * @param stored the fields as the system said it keeps them when we last wrote, as text
    */
-  public record Side(String system, String collection, String record, Map<String, String> stored) {}
+  public record Side(String system, String collection, String record, Map<String, String> stored) {
+
+    /** Whether the task as it is now holds something other than when we last wrote. */
+    public boolean differsFrom(JsonNode task) {
+      return stored.entrySet().stream()
+          .anyMatch(
+              entry -> {
+                JsonNode now = task.path(entry.getKey());
+                return !now.isMissingNode() && !StoredText.of(now).equals(entry.getValue());
+              });
+    }
+  }
 
   private final PairMapper mapper;
   private final ObjectMapper json;

@@ -44,6 +44,10 @@ public class Resender {
           "Still under way",
           "This trace is not finished; it can be sent again when it is.");
     }
+    if (old.tryDocument() != null) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT, "A try", "This was a try; try it once more from the desk.");
+    }
     if (traces.markResent(id) == 0) {
       throw new ApiProblem(
           HttpStatus.CONFLICT,
@@ -58,14 +62,16 @@ public class Resender {
             .with(before.lines().getFirst())
             .with(new Line(now, 0, Mark.DONE, "Sent again by a person", "", "", "", null));
     traces.add(
-        fresh,
-        old.eventId(),
-        old.bridgeId(),
-        old.orderKey(),
-        now,
-        id,
-        fresh + " " + old.orderKey().toLowerCase(java.util.Locale.ROOT),
-        codec.write(story));
+        new TraceMapper.NewTrace(
+            fresh,
+            old.eventId(),
+            old.bridgeId(),
+            old.orderKey(),
+            now,
+            id,
+            fresh + " " + old.orderKey().toLowerCase(java.util.Locale.ROOT),
+            codec.write(story),
+            null));
     return fresh;
   }
 

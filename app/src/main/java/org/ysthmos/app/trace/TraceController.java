@@ -47,6 +47,8 @@ class TraceController {
    * @param reason why it failed or passed by; empty otherwise
    * @param tries how many times it was tried so far
    * @param millis from arrival to the end
+   * @param trial whether a draft was tried with it
+   * @param takenBackAt when what the try made was taken back
    */
   record TraceSummary(
       String id,
@@ -62,7 +64,9 @@ class TraceController {
       int tries,
       Instant receivedAt,
       @Schema(nullable = true) @Nullable Long millis,
-      boolean resent) {}
+      boolean resent,
+      boolean trial,
+      @Schema(nullable = true) @Nullable Instant takenBackAt) {}
 
   /**
    * A page of traces, newest first.
@@ -181,7 +185,9 @@ class TraceController {
         row.tries() + 1,
         row.receivedAt(),
         finished == null ? null : Duration.between(row.receivedAt(), finished).toMillis(),
-        row.resent());
+        row.resent(),
+        row.tryDocument() != null,
+        row.takenBackAt());
   }
 
   private static Verdict verdict(@Nullable String word) {

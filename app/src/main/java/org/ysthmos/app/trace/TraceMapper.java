@@ -17,7 +17,8 @@ public interface TraceMapper {
       """
       t.seq, t.id, t.event_id, t.bridge_id, t.bridge_version, t.order_key, t.state, t.verdict,
       t.tries, t.not_before, t.received_at, t.finished_at, t.title, t.match_text, t.match_hash,
-      t.target_record, t.failure_kind, t.reason, t.resend_of, t.resent
+      t.target_record, t.failure_kind, t.reason, t.resend_of, t.resent, t.try_document,
+      t.taken_back_at
       """;
 
   /**
@@ -26,7 +27,7 @@ public interface TraceMapper {
    */
   String NEEDS_A_PERSON =
       """
-      t.verdict = 'failed' AND t.resent = FALSE
+      t.verdict = 'failed' AND t.resent = FALSE AND t.try_document IS NULL
       AND NOT EXISTS (SELECT 1 FROM trace l WHERE l.bridge_id = t.bridge_id
                         AND l.order_key = t.order_key AND l.seq > t.seq
                         AND l.state = 'done' AND l.verdict <> 'failed')
@@ -35,19 +36,28 @@ public interface TraceMapper {
   @Insert(
       """
       INSERT INTO trace (id, event_id, bridge_id, order_key, state, tries, not_before, received_at,
-                         resend_of, resent, search_text, story)
+                         resend_of, resent, search_text, story, try_document)
       VALUES (#{id}, #{eventId}, #{bridgeId}, #{orderKey}, 'waiting', 0, #{now}, #{now},
-              #{resendOf}, FALSE, #{searchText}, #{story})
+              #{resendOf}, FALSE, #{searchText}, #{story}, #{tryDocument})
       """)
-  void add(
-      @Param("id") String id,
-      @Param("eventId") String eventId,
-      @Param("bridgeId") String bridgeId,
-      @Param("orderKey") String orderKey,
-      @Param("now") Instant now,
-      @Param("resendOf") @Nullable String resendOf,
-      @Param("searchText") String searchText,
-      @Param("story") byte[] story);
+  void add(NewTrace trace);
+
+  /**
+   * A trace that begins.
+   *
+   * @param resendOf the trace that it sends again
+   * @param tryDocument the draft that carries it; null for the live version
+   */
+  record NewTrace(
+      String id,
+      String eventId,
+      String bridgeId,
+      String orderKey,
+      Instant now,
+      @Nullable String resendOf,
+      String searchText,
+      byte[] story,
+      @Nullable String tryDocument) {}
 
   /**
    * What can be decided now, oldest first: no earlier trace of the same bridge and order key is
@@ -59,6 +69,8 @@ public interface TraceMapper {
           + """
            FROM trace t
           WHERE t.state = 'waiting' AND t.not_before <= #{now}
+            AND (t.try_document IS NOT NULL
+                 OR t.bridge_id NOT IN (SELECT b.id FROM bridge b WHERE b.state = 'held'))
             AND NOT EXISTS (SELECT 1 FROM trace e WHERE e.bridge_id = t.bridge_id
                               AND e.order_key = t.order_key AND e.seq < t.seq
                               AND e.state <> 'done')
@@ -189,6 +201,9 @@ public interface TraceMapper {
       </script>
       """)
   List<TraceRow> search(Query query);
+
+  @Update("UPDATE trace SET taken_back_at = #{now}, story = #{story} WHERE id = #{id}")
+  void takenBack(@Param("id") String id, @Param("now") Instant now, @Param("story") byte[] story);
 
   @Select("SELECT id FROM trace WHERE resend_of = #{id} ORDER BY seq DESC LIMIT 1")
   @Nullable String resendOf(@Param("id") String id);

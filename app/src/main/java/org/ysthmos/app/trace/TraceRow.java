@@ -24,4 +24,6 @@ public record TraceRow(
     @Nullable String failureKind,
     @Nullable String reason,
     @Nullable String resendOf,
-    boolean resent) {}
+    boolean resent,
+    @Nullable String tryDocument,
+    @Nullable Instant takenBackAt) {}

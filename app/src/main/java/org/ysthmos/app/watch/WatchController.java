@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.BridgeVersion;
 
@@ -47,6 +48,7 @@ class WatchController {
    * One live bridge.
    *
    * @param bars half hours, oldest first
+   * @param heldSince null unless it is held: it receives and delivers nothing
    * @param worstMillis the longest from arrival to task in the last 24 hours
    */
   record BridgeLine(
@@ -59,7 +61,9 @@ class WatchController {
       int waiting,
       @Schema(nullable = true) @Nullable Instant waitingSince,
       @Schema(nullable = true) @Nullable Long worstMillis,
-      @Schema(nullable = true) @Nullable Instant lastEvent) {}
+      @Schema(nullable = true) @Nullable Instant lastEvent,
+      @Schema(nullable = true) @Nullable Instant heldSince,
+      String heldBecause) {}
 
   /** One half hour. */
   record Bar(int made, int changed, int other, int failed) {
@@ -101,10 +105,9 @@ class WatchController {
         mapper.last(since).stream().collect(Collectors.toMap(row -> row.bridgeId(), row -> row));
     List<BridgeLine> lines =
         bridges.live().stream()
-            .map(Bridges.Live::version)
             .map(
                 bridge -> {
-                  String id = bridge.definition().id();
+                  String id = bridge.version().definition().id();
                   return line(
                       bridge, slots.getOrDefault(id, List.of()), backlog.get(id), last.get(id));
                 })
@@ -131,10 +134,11 @@ class WatchController {
   }
 
   private static BridgeLine line(
-      BridgeVersion bridge,
+      Bridges.Live live,
       List<WatchMapper.SlotRow> slots,
       WatchMapper.@Nullable BacklogRow backlog,
       WatchMapper.@Nullable LastRow last) {
+    BridgeVersion bridge = live.version();
     int[][] counted = new int[SLOTS][5];
     int[] all = new int[5];
     for (WatchMapper.SlotRow row : slots) {
@@ -158,7 +162,9 @@ class WatchController {
         backlog == null ? 0 : backlog.traces(),
         backlog == null ? null : backlog.oldest(),
         last == null ? null : last.worstMillis(),
-        last == null ? null : last.lastEvent());
+        last == null ? null : last.lastEvent(),
+        live.hold().map(Bridges.Hold::since).orElse(null),
+        live.hold().map(Bridges.Hold::because).orElse(""));
   }
 
   private static int kind(String verdict) {

@@ -34,7 +34,8 @@ interface WatchMapper {
       SELECT bridge_id, slot, verdict, COUNT(*) AS traces FROM (
         SELECT bridge_id, verdict,
           CAST(FLOOR(TIMESTAMPDIFF(SECOND, #{since}, received_at) / #{slotSeconds}) AS INT) AS slot
-        FROM trace WHERE received_at >= #{since} AND state = 'done')
+        FROM trace
+        WHERE received_at >= #{since} AND state = 'done' AND try_document IS NULL)
       GROUP BY bridge_id, slot, verdict
       """)
   List<SlotRow> slots(@Param("since") Instant since, @Param("slotSeconds") long slotSeconds);
@@ -42,7 +43,9 @@ interface WatchMapper {
   @Select(
       """
       SELECT bridge_id, COUNT(*) AS traces, MIN(received_at) AS oldest
-      FROM trace WHERE state IN ('waiting', 'deciding', 'delivering') GROUP BY bridge_id
+      FROM trace
+      WHERE state IN ('waiting', 'deciding', 'delivering') AND try_document IS NULL
+      GROUP BY bridge_id
       """)
   List<BacklogRow> backlog();
 
@@ -51,7 +54,8 @@ interface WatchMapper {
       SELECT bridge_id, MAX(received_at) AS last_event,
         MAX(CASE WHEN verdict IN ('create', 'update')
             THEN TIMESTAMPDIFF(MILLISECOND, received_at, finished_at) END) AS worst_millis
-      FROM trace WHERE received_at >= #{since} GROUP BY bridge_id
+      FROM trace
+      WHERE received_at >= #{since} AND try_document IS NULL GROUP BY bridge_id
       """)
   List<LastRow> last(@Param("since") Instant since);
 

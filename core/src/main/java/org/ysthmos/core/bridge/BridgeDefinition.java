@@ -52,4 +52,10 @@ public record BridgeDefinition(
     match = List.copyOf(match);
     fields = List.copyOf(fields);
   }
+
+  /** The same rules under another id. */
+  public BridgeDefinition withId(String other) {
+    return new BridgeDefinition(
+        other, name, purpose, from, to, lookups, values, when, match, plan, fields, ceiling);
+  }
 }

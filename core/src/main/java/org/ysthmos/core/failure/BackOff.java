@@ -33,10 +33,23 @@ public record BackOff(Duration first, Duration longest, int tries) {
     if (!failure.kind().retriesByItself() || tried >= tries) {
       return Optional.empty();
     }
-    // Past 30 doublings of any positive wait the longest has long been reached.
-    Duration doubled = first.multipliedBy(1L << Math.min(tried - 1, 30));
-    Duration own = doubled.compareTo(longest) > 0 ? longest : doubled;
+    Duration own = own(tried);
     Duration asked = failure.retryAfter().orElse(Duration.ZERO);
     return Optional.of(asked.compareTo(own) > 0 ? asked : own);
+  }
+
+  /** How long all waits take together, if no system asks for longer ones. */
+  public Duration inAll() {
+    Duration all = Duration.ZERO;
+    for (int tried = 1; tried < tries; tried++) {
+      all = all.plus(own(tried));
+    }
+    return all;
+  }
+
+  private Duration own(int tried) {
+    // Past 30 doublings of any positive wait the longest has long been reached.
+    Duration doubled = first.multipliedBy(1L << Math.min(tried - 1, 30));
+    return doubled.compareTo(longest) > 0 ? longest : doubled;
   }
 }

@@ -13,4 +13,12 @@ public interface RecordGateway {
    * @param calls told of each call made, also of those that failed
    */
   LookupAnswer find(String collection, SequencedMap<String, String> keys, CallLog calls);
+
+  /**
+   * Reads records of a collection without knowing one of them, the newest first as far as the
+   * system gives them so.
+   *
+   * @param most how many are wanted at the most
+   */
+  LookupAnswer list(String collection, int most, CallLog calls);
 }

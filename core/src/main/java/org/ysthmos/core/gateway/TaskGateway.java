@@ -62,4 +62,16 @@ public interface TaskGateway {
 
   /** Makes the effect. For a task that is made already, only the calls after the first are made. */
   Outcome deliver(Effect effect, Progress progress, CallLog calls);
+
+  /** What taking a task away came to. */
+  sealed interface Removal {}
+
+  /** The task is not there any more, whether or not this call took it away. */
+  record Removed() implements Removal {}
+
+  /** The task may still be there. */
+  record NotRemoved(Failure failure) implements Removal {}
+
+  /** Takes a task away. */
+  Removal remove(String collection, String record, CallLog calls);
 }

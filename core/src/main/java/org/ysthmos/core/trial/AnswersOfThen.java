@@ -10,8 +10,13 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.table.ReferenceTable;
 
-/** A world in which lookups find what they found when an example was pinned, and no task exists. */
-record AnswersOfThen(Map<String, List<JsonNode>> answers, World now) implements World {
+/**
+ * A world in which lookups find given records, and no task exists.
+ *
+ * @param answers what the lookups find, by the name of the lookup; one that is not named is asked
+ * @param now gives tables and calendars, and answers the other lookups
+ */
+public record AnswersOfThen(Map<String, List<JsonNode>> answers, World now) implements World {
 
   @Override
   public LookupAnswer lookUp(String lookup, Question question) {

@@ -58,6 +58,7 @@ public final class GroundsBoard implements AutoCloseable {
     api(routes, "GET", "/api/tasks/{id}", request -> Reply.json(200, find(request)));
     api(routes, "PATCH", "/api/tasks/{id}", this::change);
     api(routes, "PUT", "/api/tasks/{id}/details", this::details);
+    api(routes, "DELETE", "/api/tasks/{id}", this::remove);
     api(routes, "POST", "/api/hooks", this::addHook);
     this.server =
         new StandInServer(
@@ -137,7 +138,7 @@ public final class GroundsBoard implements AutoCloseable {
       if (tasks.all().stream().filter(t -> !t.path("done").asBoolean()).count() >= MOST_OPEN) {
         throw new Refusal(403, "this account has its " + MOST_OPEN + " open tasks");
       }
-      task.put("id", "gb-" + (FIRST_NUMBER + tasks.size()));
+      task.put("id", "gb-" + (FIRST_NUMBER + tasks.everKept()));
       task.put("board", board.id()).put("done", false).put("revision", 0);
       TaskRules.apply(board, request.json(), task);
       keep(task);
@@ -175,6 +176,16 @@ public final class GroundsBoard implements AutoCloseable {
     }
     announce(task, "task.changed");
     return Reply.json(200, task);
+  }
+
+  private Reply remove(Request request) {
+    ObjectNode task;
+    synchronized (this) {
+      task = find(request);
+      tasks.remove(task.path("id").asText());
+    }
+    announce(task, "task.removed");
+    return Reply.empty();
   }
 
   private synchronized void keep(ObjectNode task) {

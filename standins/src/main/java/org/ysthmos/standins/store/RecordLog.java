@@ -20,10 +20,14 @@ import java.util.Optional;
  */
 public final class RecordLog {
 
+  /** Marks the line after which a record is not there any more. */
+  private static final String REMOVED = "removed";
+
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
   private final Path file;
   private final Map<String, ObjectNode> records = new LinkedHashMap<>();
+  private int everKept;
 
   /**
    * @throws UncheckedIOException if the file is there and cannot be read
@@ -42,8 +46,13 @@ public final class RecordLog {
     }
   }
 
-  private void remember(JsonNode record) {
-    records.put(record.path("id").asText(), (ObjectNode) record);
+  private void remember(JsonNode line) {
+    String id = line.path("id").asText();
+    if (line.has(REMOVED)) {
+      records.remove(id);
+    } else if (records.put(id, (ObjectNode) line) == null) {
+      everKept++;
+    }
   }
 
   public Optional<ObjectNode> get(String id) {
@@ -54,15 +63,25 @@ public final class RecordLog {
     return List.copyOf(records.values());
   }
 
-  public int size() {
-    return records.size();
+  /** How many records were ever kept, those that were removed since included. */
+  public int everKept() {
+    return everKept;
   }
 
   /** Keeps a record under its {@code id}, in place of an earlier one. */
   public void keep(ObjectNode record) {
-    remember(record);
+    append(record);
+  }
+
+  /** Takes a record away; its number is not given to another. */
+  public void remove(String id) {
+    append(JSON.createObjectNode().put("id", id).put(REMOVED, true));
+  }
+
+  private void append(ObjectNode line) {
+    remember(line);
     try {
-      Files.writeString(file, record + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+      Files.writeString(file, line + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
     } catch (IOException e) {
       throw new UncheckedIOException("cannot write " + file, e);
     }

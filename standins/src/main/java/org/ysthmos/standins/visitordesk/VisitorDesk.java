@@ -55,7 +55,7 @@ public final class VisitorDesk implements AutoCloseable {
         new Routes()
             .open("GET", "/", request -> Reply.html(VisitorDeskPages.form()))
             .open("POST", "/reports", this::sendIn)
-            .signedIn("GET", "/api/submissions", request -> list())
+            .signedIn("GET", "/api/submissions", this::list)
             .signedIn("POST", "/api/submissions", this::sendInByApi)
             .signedIn("GET", "/api/submissions/{id}", this::one)
             .signedIn("PATCH", "/api/submissions/{id}", this::edit)
@@ -91,7 +91,7 @@ public final class VisitorDesk implements AutoCloseable {
 
   private synchronized ObjectNode keep(Map<String, String> form) {
     ObjectNode submission = JSON.createObjectNode();
-    submission.put("id", "vd-" + (FIRST_NUMBER + submissions.size()));
+    submission.put("id", "vd-" + (FIRST_NUMBER + submissions.everKept()));
     submission.put("sentAt", clock.instant().toString());
     ObjectNode answers = submission.putObject("answers");
     QUESTIONS.forEach(question -> answers.put(question, form.getOrDefault(question, "")));
@@ -105,9 +105,11 @@ public final class VisitorDesk implements AutoCloseable {
     sender.send(hook, hookSecret, "msg_" + UUID.randomUUID(), body.toString());
   }
 
-  private synchronized Reply list() {
+  private synchronized Reply list(Request request) {
+    List<ObjectNode> all = submissions.all();
+    boolean newest = request.query("order").filter("newest"::equals).isPresent();
     ArrayNode items = JSON.createArrayNode();
-    submissions.all().forEach(items::add);
+    (newest ? all.reversed() : all).forEach(items::add);
     return Reply.json(200, JSON.createObjectNode().set("items", items));
   }
 

@@ -1,4 +1,4 @@
-package org.ysthmos.app.watch;
+package org.ysthmos.app.live;
 
 import java.io.IOException;
 import java.util.List;
@@ -16,7 +16,8 @@ public class LiveFeed {
   private static final int MOST_LISTENERS = 200;
   private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
 
-  SseEmitter listen() {
+  /** A connection that is told from now on. */
+  public SseEmitter listen() {
     SseEmitter emitter = new SseEmitter(0L);
     if (listeners.size() >= MOST_LISTENERS) {
       listeners.removeFirst().complete();

@@ -1,0 +1,85 @@
+package org.ysthmos.app.bridge;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.SequencedMap;
+import java.util.SequencedSet;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import org.ysthmos.app.bridge.BridgeViews.BridgeView;
+import org.ysthmos.app.bridge.BridgeViews.Piece;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.rule.CompiledValue;
+
+/** What differs between two versions of a bridge, part by part, in sentences. */
+public final class RuleDifferences {
+
+  /**
+   * A part that differs.
+   *
+   * @param part what it is: a field, the condition, a lookup, …
+   * @param before as it was; empty if it was not there
+   * @param after as it is; empty if it is not there any more
+   */
+  public record RuleDifference(String part, String before, String after) {}
+
+  private RuleDifferences() {}
+
+  public static List<RuleDifference> between(BridgeVersion before, BridgeVersion after) {
+    SequencedMap<String, String> was = parts(before);
+    SequencedMap<String, String> is = parts(after);
+    SequencedSet<String> all = new LinkedHashSet<>(is.sequencedKeySet());
+    all.addAll(was.sequencedKeySet());
+    List<RuleDifference> differences = new ArrayList<>();
+    for (String part : all) {
+      String then = was.getOrDefault(part, "");
+      String now = is.getOrDefault(part, "");
+      if (!then.equals(now)) {
+        differences.add(new RuleDifference(part, then, now));
+      }
+    }
+    return differences;
+  }
+
+  private static SequencedMap<String, String> parts(BridgeVersion version) {
+    BridgeView view = BridgeViews.view(version);
+    SequencedMap<String, String> parts = new LinkedHashMap<>();
+    parts.put("Name", version.definition().name());
+    parts.put("Purpose", version.definition().purpose());
+    parts.put("From", view.sourceCollection() + " of " + view.bridge().source());
+    parts.put("To", view.targetCollection() + " of " + view.bridge().target());
+    parts.put("When one is", String.join(" or ", view.events()));
+    view.lookups()
+        .forEach(
+            lookup ->
+                parts.put(
+                    "Lookup “" + lookup.name() + "”", lookup.sentence() + "; " + lookup.ifNone()));
+    for (int i = 0; i < version.values().size(); i++) {
+      CompiledValue value = version.values().get(i);
+      parts.put(
+          "Value “" + version.valueNames().get(i) + "”",
+          sentence(BridgeViews.source(value, UnaryOperator.identity()), value.chain().sentences()));
+    }
+    parts.put("Only when", String.join("; ", view.conditions()));
+    parts.put("The same thing when", String.join(" and ", view.matchKey()));
+    parts.put("Tasks", view.tasks());
+    Map<String, Integer> times = new LinkedHashMap<>();
+    for (BridgeViews.FieldView field : view.fields()) {
+      // In a set each member may have a rule for the same field.
+      int time = times.merge(field.field(), 1, Integer::sum);
+      parts.put(
+          time == 1 ? field.name() : field.name() + " (" + time + ")",
+          sentence(field.source(), field.steps()));
+    }
+    parts.put("Ceiling", view.ceiling());
+    return parts;
+  }
+
+  private static String sentence(List<Piece> pieces, List<String> steps) {
+    String source = pieces.stream().map(Piece::text).collect(Collectors.joining());
+    return steps.isEmpty() ? source : source + ", " + String.join(", ", steps);
+  }
+}

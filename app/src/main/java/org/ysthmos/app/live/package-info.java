@@ -1,0 +1,5 @@
+/** Telling open browsers what changed. */
+@NullMarked
+package org.ysthmos.app.live;
+
+import org.jspecify.annotations.NullMarked;
