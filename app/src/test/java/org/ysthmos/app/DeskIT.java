@@ -6,13 +6,21 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
+import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestFactory;
 
 /** The desk over its API: drafts, trials on real events, the proof sheet and going live. */
 class DeskIT extends AppTestBase {
 
   private static final Map<String, String> JSON_BODY = Map.of("Content-Type", "application/json");
+
+  /** The demo's pinned examples do not hold for rules that were changed on purpose. */
+  static final String LIVE_WITH_NEW_RESULTS = "/drafts/hazard-to-grounds/live?acceptExamples=true";
 
   static HttpResponse<String> call(String method, String path, Object body) throws Exception {
     return send(method, app("/api/desk" + path), JSON.writeValueAsString(body), JSON_BODY);
@@ -120,7 +128,7 @@ class DeskIT extends AppTestBase {
     assertThat(cell.path("live").asText()).isEqualTo("1");
 
     int version = api("/desk/drafts/hazard-to-grounds").path("liveVersion").asInt();
-    ok(call("POST", "/drafts/hazard-to-grounds/live", typed(draft, 0)));
+    ok(call("POST", LIVE_WITH_NEW_RESULTS, typed(draft, 0)));
     JsonNode after = api("/desk/drafts/hazard-to-grounds");
     assertThat(after.path("liveVersion").asInt()).isEqualTo(version + 1);
     assertThat(after.path("revision").asInt()).isZero();
@@ -132,14 +140,7 @@ class DeskIT extends AppTestBase {
   @Test
   void newBridgeHasWhatIsRequiredAndItsLookupAlready() throws Exception {
     settled(report(Map.of()), 1);
-    Map<String, String> wish =
-        Map.of(
-            "id", "second-look",
-            "name", "Second look",
-            "sourceSystem", "visitor-desk",
-            "sourceCollection", "hazard-reports",
-            "targetSystem", "grounds-board",
-            "targetCollection", "paths-and-trees");
+    Map<String, Object> wish = wish("second-look", "");
     ObjectNode draft = documentOf(ok(call("POST", "/drafts", wish)));
     assertThat(draft.path("fields").fieldNames()).toIterable().containsExactly("title", "lane");
     assertThat(draft.at("/lookups/report/by/id").asText()).isEqualTo("/submission");
@@ -148,6 +149,87 @@ class DeskIT extends AppTestBase {
     assertThat(field(trial, "title").path("problem").asText()).contains("required");
     assertThat(call("POST", "/drafts", wish).statusCode()).isEqualTo(409);
     call("DELETE", "/drafts/second-look", Map.of());
+  }
+
+  private static Map<String, Object> wish(String id, String starter) {
+    return Map.of(
+        "id", id,
+        "name", "Second look",
+        "sourceSystem", "visitor-desk",
+        "sourceCollection", "hazard-reports",
+        "kinds", List.of(),
+        "targetSystem", "grounds-board",
+        "targetCollection", "paths-and-trees",
+        "starter", starter);
+  }
+
+  private static final String PLACES =
+      "sourceSystem=visitor-desk&sourceCollection=hazard-reports"
+          + "&targetSystem=grounds-board&targetCollection=paths-and-trees";
+
+  /** Each starter that suits two places makes a draft that can go live as it is. */
+  @TestFactory
+  Stream<DynamicTest> startersThatSuitCanGoLiveAsTheyAre() {
+    return StreamSupport.stream(api("/desk/starters?" + PLACES).spliterator(), false)
+        .filter(starter -> starter.path("hindrance").asText().isEmpty())
+        .map(starter -> starter.path("id").asText())
+        .map(starter -> DynamicTest.dynamicTest(starter, () -> canGoLive(starter)));
+  }
+
+  private static void canGoLive(String starter) throws Exception {
+    settled(report(Map.of()), 1);
+    ObjectNode draft = documentOf(ok(call("POST", "/drafts", wish("from-starter", starter))));
+    JsonNode trial = ok(call("POST", "/drafts/from-starter/trial", typed(draft, 0)));
+    assertThat(trial.path("problems")).isEmpty();
+    assertThat(trial.path("verdict").asText())
+        .as(trial.path("because").toString())
+        .isEqualTo("create");
+    assertThat(trial.path("tasks").asInt()).isEqualTo(starter.equals("set") ? 3 : 1);
+    call("DELETE", "/drafts/from-starter", Map.of());
+  }
+
+  @Test
+  void starterThatDoesNotSuitSaysWhy() {
+    String backwards =
+        "sourceSystem=visitor-desk&sourceCollection=hazard-reports"
+            + "&targetSystem=visitor-desk&targetCollection=hazard-reports";
+    assertThat(api("/desk/starters?" + backwards).toString())
+        .contains("The target keeps no person.", "The target keeps no checklist.");
+  }
+
+  @Test
+  void copyIsADraftOfItsOwnUnderAnotherIdAndName() throws Exception {
+    Map<String, String> wish =
+        Map.of("id", "hazard-twin", "name", "Twin", "document", live().toString());
+    ObjectNode twin = documentOf(ok(call("POST", "/copies", wish)));
+    assertThat(twin.path("bridge").asText()).isEqualTo("hazard-twin");
+    assertThat(twin.path("name").asText()).isEqualTo("Twin");
+    assertThat(twin.path("fields")).isEqualTo(live().path("fields"));
+    assertThat(call("POST", "/copies", wish).statusCode()).isEqualTo(409);
+    assertThat(
+            call("POST", "/copies", Map.of("id", "No id", "name", "", "document", "a: 1"))
+                .statusCode())
+        .isEqualTo(422);
+    call("DELETE", "/drafts/hazard-twin", Map.of());
+  }
+
+  @Test
+  void draftIsComparedWithAnEarlierVersion() throws Exception {
+    ObjectNode draft = live();
+    draft.put("purpose", "Something else");
+    ((ObjectNode) draft.path("fields")).remove("checklist");
+    int version = api("/desk/drafts/hazard-to-grounds").path("liveVersion").asInt();
+    JsonNode differences =
+        ok(
+            call(
+                "POST",
+                "/versions/hazard-to-grounds/" + version + "/differences",
+                typed(draft, 0)));
+    assertThat(differences)
+        .extracting(one -> one.path("part").asText())
+        .containsExactly("Purpose", "Checklist");
+    assertThat(differences.at("/1/after").asText()).isEmpty();
+    assertThat(differences.at("/1/before").asText()).contains("Make the place safe");
   }
 
   @Test

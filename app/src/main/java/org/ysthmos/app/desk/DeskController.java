@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
@@ -38,14 +39,24 @@ class DeskController {
   /** A draft in a list. */
   record DraftSummary(String id, String name, Instant changedAt) {}
 
-  /** A new bridge between two places. */
+  /**
+   * A new bridge between two places.
+   *
+   * @param kinds the kinds of event it carries; none for all
+   * @param starter the id of a starter; empty to begin with what is required alone
+   */
   record NewBridge(
       String id,
       String name,
       String sourceSystem,
       String sourceCollection,
+      List<String> kinds,
       String targetSystem,
-      String targetCollection) {}
+      String targetCollection,
+      String starter) {}
+
+  /** A new bridge out of another's document. */
+  record CopyWish(String id, String name, String document) {}
 
   /** A document as YAML, for people and for files. */
   record DocumentView(String yaml) {}
@@ -82,6 +93,23 @@ class DeskController {
   DraftView add(@RequestBody NewBridge wish) {
     drafts.add(wish.id(), newDraft.document(wish));
     return one(wish.id());
+  }
+
+  /** A new draft out of a document: of another bridge, or from a file. */
+  @PostMapping("/copies")
+  DraftView copy(@RequestBody CopyWish wish) {
+    drafts.add(wish.id(), newDraft.copy(wish.document(), wish.id(), wish.name()));
+    return one(wish.id());
+  }
+
+  /** The starters, each with whether it suits these places. */
+  @GetMapping("/starters")
+  List<NewDraft.StarterView> starters(
+      @RequestParam String sourceSystem,
+      @RequestParam String sourceCollection,
+      @RequestParam String targetSystem,
+      @RequestParam String targetCollection) {
+    return newDraft.starters(sourceSystem, sourceCollection, targetSystem, targetCollection);
   }
 
   @GetMapping("/drafts/{id}")

@@ -3,14 +3,20 @@ package org.ysthmos.app.desk;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.app.Settings;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.value.ValueType;
 
 /** Drafts of new bridges between two places, with what is required in them first. */
@@ -19,10 +25,87 @@ class NewDraft {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
-  private final Systems systems;
+  /** A starter, and why it does not suit two places; empty if it does. */
+  record StarterView(String id, String name, String about, String hindrance) {}
 
-  NewDraft(Systems systems) {
+  private final Systems systems;
+  private final Tables tables;
+  private final Settings settings;
+
+  NewDraft(Systems systems, Tables tables, Settings settings) {
     this.systems = systems;
+    this.tables = tables;
+    this.settings = settings;
+  }
+
+  /** The starters, each with whether it suits these places. */
+  List<StarterView> starters(
+      String sourceSystem, String sourceCollection, String targetSystem, String targetCollection) {
+    StarterPlaces places =
+        places(
+            collection(sourceSystem, sourceCollection), collection(targetSystem, targetCollection));
+    return Stream.of(Starter.values())
+        .map(
+            starter ->
+                new StarterView(
+                    starter.id(),
+                    starter.title(),
+                    starter.about(),
+                    starter.hindrance(places).orElse("")))
+        .toList();
+  }
+
+  private SystemDescription.Collection collection(String system, String collection) {
+    return systems
+        .collection(system, collection)
+        .orElseThrow(() -> ApiProblem.notFound("collection", system + "/" + collection));
+  }
+
+  private StarterPlaces places(
+      SystemDescription.Collection source, SystemDescription.Collection target) {
+    String root = looksUpById(source) ? lookupName(source) : "";
+    List<FieldShape> fields =
+        looksUpById(source) ? source.shape().fields() : source.shape().eventFields();
+    return new StarterPlaces(
+        fields.stream()
+            .map(field -> new StarterPlaces.StartField(root + field.key(), field))
+            .toList(),
+        target.shape(),
+        tables.all().values().stream()
+            .map(ReferenceTable::definition)
+            .sorted(Comparator.comparing(TableDefinition::id))
+            .toList(),
+        tables.calendars().keySet().stream().sorted().toList(),
+        settings.zone());
+  }
+
+  private static boolean looksUpById(SystemDescription.Collection source) {
+    return source.finds().stream().anyMatch(find -> find.by().equals(List.of("id")));
+  }
+
+  private static String lookupName(SystemDescription.Collection source) {
+    return source.shape().recordWord().replace(' ', '-');
+  }
+
+  /**
+   * The document of a bridge under another id and name.
+   *
+   * @param document YAML or JSON
+   */
+  String copy(String document, String id, String name) {
+    requireId(id);
+    ObjectNode copy = DraftJson.parse(DraftJson.of(document));
+    copy.put("bridge", id).put("name", name.isBlank() ? id : name);
+    return copy.toString();
+  }
+
+  private static void requireId(String id) {
+    if (!DocumentNode.isId(id)) {
+      throw new ApiProblem(
+          HttpStatus.UNPROCESSABLE_ENTITY,
+          "No id",
+          "“" + id + "” is no id: lower case with hyphens, at most 64 characters.");
+    }
   }
 
   /**
@@ -30,20 +113,9 @@ class NewDraft {
    * read, the lookup that reads it is there already.
    */
   String document(DeskController.NewBridge wish) {
-    if (!DocumentNode.isId(wish.id())) {
-      throw new ApiProblem(
-          HttpStatus.UNPROCESSABLE_ENTITY,
-          "No id",
-          "“" + wish.id() + "” is no id: lower case with hyphens, at most 64 characters.");
-    }
-    SystemDescription.Collection source =
-        systems
-            .collection(wish.sourceSystem(), wish.sourceCollection())
-            .orElseThrow(() -> ApiProblem.notFound("collection", wish.sourceCollection()));
-    SystemDescription.Collection target =
-        systems
-            .collection(wish.targetSystem(), wish.targetCollection())
-            .orElseThrow(() -> ApiProblem.notFound("collection", wish.targetCollection()));
+    requireId(wish.id());
+    SystemDescription.Collection source = collection(wish.sourceSystem(), wish.sourceCollection());
+    SystemDescription.Collection target = collection(wish.targetSystem(), wish.targetCollection());
     ObjectNode draft = JSON.objectNode();
     draft.put("bridge", wish.id()).put("name", wish.name().isBlank() ? wish.id() : wish.name());
     draft.put(
@@ -56,15 +128,20 @@ class NewDraft {
     ObjectNode from = draft.putObject("from");
     from.put("system", wish.sourceSystem()).put("collection", wish.sourceCollection());
     ArrayNode kinds = from.putArray("event");
-    source.push().ifPresent(push -> push.kinds().values().stream().distinct().forEach(kinds::add));
+    if (wish.kinds().isEmpty()) {
+      source
+          .push()
+          .ifPresent(push -> push.kinds().values().stream().distinct().forEach(kinds::add));
+    } else {
+      wish.kinds().forEach(kinds::add);
+    }
     draft
         .putObject("to")
         .put("system", wish.targetSystem())
         .put("collection", wish.targetCollection());
     String record = source.push().map(push -> push.record().toString()).orElse("/id");
-    if (source.finds().stream().anyMatch(find -> find.by().equals(List.of("id")))) {
-      ObjectNode lookup =
-          draft.putObject("lookups").putObject(source.shape().recordWord().replace(' ', '-'));
+    if (looksUpById(source)) {
+      ObjectNode lookup = draft.putObject("lookups").putObject(lookupName(source));
       lookup.put("in", wish.sourceSystem() + "/" + wish.sourceCollection());
       lookup.putObject("by").put("id", record);
       lookup.put("none", "fail");
@@ -75,6 +152,7 @@ class NewDraft {
         .filter(FieldShape::required)
         .forEach(field -> fields.set(field.key(), start(field)));
     draft.putObject("ceiling").put("creates", "60").put("per", "PT1H");
+    Starter.find(wish.starter()).ifPresent(starter -> starter.fill(draft, places(source, target)));
     return draft.toString();
   }
 

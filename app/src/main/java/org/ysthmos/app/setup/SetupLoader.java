@@ -1,5 +1,8 @@
 package org.ysthmos.app.setup;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -8,7 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Properties;
-import java.util.function.Consumer;
+import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -17,12 +20,14 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.trial.PinnedExample;
 
 /**
  * Loads the documents of the setup folder that are not known yet, and takes addresses and secrets
@@ -33,35 +38,48 @@ class SetupLoader {
 
   private static final Logger LOG = LoggerFactory.getLogger(SetupLoader.class);
 
+  /** The ending of the files with the examples of a bridge, which are called as it is. */
+  private static final String EXAMPLES = ".examples.ndjson";
+
+  private static final JsonMapper JSON = JsonMapper.builder().build();
+
   private final Settings settings;
   private final Systems systems;
   private final Tables tables;
   private final Bridges bridges;
   private final SecretVault vault;
+  private final Examples examples;
 
   SetupLoader(
-      Settings settings, Systems systems, Tables tables, Bridges bridges, SecretVault vault) {
+      Settings settings,
+      Systems systems,
+      Tables tables,
+      Bridges bridges,
+      SecretVault vault,
+      Examples examples) {
     this.settings = settings;
     this.systems = systems;
     this.tables = tables;
     this.bridges = bridges;
     this.vault = vault;
+    this.examples = examples;
     load();
   }
 
   private void load() {
     Path setup = settings.setup();
     if (setup != null) {
-      each(setup.resolve("systems"), systems::addIfNew);
-      each(setup.resolve("calendars"), tables::addCalendarIfNew);
-      each(setup.resolve("tables"), tables::addIfNew);
+      each(setup.resolve("systems"), ".yaml", (file, text) -> systems.addIfNew(text));
+      each(setup.resolve("calendars"), ".yaml", (file, text) -> tables.addCalendarIfNew(text));
+      each(setup.resolve("tables"), ".yaml", (file, text) -> tables.addIfNew(text));
     }
     Path connections = settings.connections();
     if (connections != null) {
       connect(connections);
     }
     if (setup != null) {
-      each(setup.resolve("bridges"), this::addIfNew);
+      each(setup.resolve("bridges"), ".yaml", (file, text) -> addIfNew(text));
+      each(setup.resolve("bridges"), EXAMPLES, this::pinIfNew);
     }
   }
 
@@ -71,20 +89,43 @@ class SetupLoader {
     }
   }
 
-  private static void each(Path folder, Consumer<String> take) {
+  /** Pins the examples of a bridge's file, unless it has some already. */
+  private void pinIfNew(Path file, String ndjson) {
+    String name = String.valueOf(file.getFileName());
+    String bridge = name.substring(0, name.length() - EXAMPLES.length());
+    if (!examples.any(bridge)) {
+      examples.add(
+          bridge,
+          ndjson
+              .lines()
+              .filter(line -> !line.isBlank())
+              .map(line -> PinnedExample.read(tree(line)))
+              .toList());
+    }
+  }
+
+  private static JsonNode tree(String line) {
+    try {
+      return JSON.readTree(line);
+    } catch (JsonProcessingException e) {
+      throw new IllegalArgumentException("no JSON: " + e.getOriginalMessage(), e);
+    }
+  }
+
+  private static void each(Path folder, String ending, BiConsumer<Path, String> take) {
     if (!Files.isDirectory(folder)) {
       return;
     }
     List<Path> files;
     try (Stream<Path> found = Files.list(folder)) {
-      files = found.filter(f -> f.toString().endsWith(".yaml")).sorted().toList();
+      files = found.filter(f -> f.toString().endsWith(ending)).sorted().toList();
     } catch (IOException e) {
       throw new UncheckedIOException("cannot read the folder " + folder, e);
     }
     for (Path file : files) {
       try {
-        take.accept(Files.readString(file));
-      } catch (DocumentException e) {
+        take.accept(file, Files.readString(file));
+      } catch (DocumentException | IllegalArgumentException e) {
         LOG.error("{} was left out: {}", file, e.getMessage());
       } catch (IOException e) {
         throw new UncheckedIOException("cannot read " + file, e);
