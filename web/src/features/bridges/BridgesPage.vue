@@ -23,7 +23,7 @@ onMounted(() => {
       <h1>Bridges</h1>
       <button class="btn main" @click="beginning = true">New bridge…</button>
     </div>
-    <NewBridge v-if="beginning" @close="beginning = false" />
+    <NewBridge v-if="beginning" :bridges="data ?? []" @close="beginning = false" />
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <p v-if="data && data.length === 0" class="mid">No bridge is live yet. Begin with a new one.</p>
     <table v-else-if="data" class="rows">

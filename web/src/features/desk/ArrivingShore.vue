@@ -2,8 +2,14 @@
 import { computed, ref } from 'vue'
 import type { ArrivingGroup } from './api'
 
-const props = defineProps<{ groups: ArrivingGroup[]; used: Set<string>; picking: boolean }>()
-const emit = defineEmits<{ pick: [address: string] }>()
+/** What arrives: every field with its type, its value, how often it is filled, and where it goes. */
+const props = defineProps<{
+  groups: ArrivingGroup[]
+  goesTo: Record<string, { key: string; name: string }[]>
+  samples: number
+  picking: boolean
+}>()
+const emit = defineEmits<{ pick: [address: string]; show: [field: string] }>()
 const find = ref('')
 const open = ref('')
 
@@ -15,7 +21,7 @@ const shown = computed(() => {
       fields: group.fields.filter(
         (field) =>
           !word ||
-          [field.name, field.address, field.value, ...field.others].some((text) =>
+          [field.name, field.address, field.value, ...field.items, ...field.others].some((text) =>
             text.toLowerCase().includes(word),
           ),
       ),
@@ -24,7 +30,18 @@ const shown = computed(() => {
 })
 
 const share = (filled: number, of: number) =>
-  filled === of ? 'always filled' : filled === 0 ? 'never filled' : `filled in ${filled} of ${of}`
+  of === 0
+    ? ''
+    : filled === of
+      ? 'always filled'
+      : filled === 0
+        ? 'never filled'
+        : `filled in ${filled} of ${of}`
+
+const apart = (differs: number) =>
+  differs === 0
+    ? 'holds the same in all of these events'
+    : `holds something else in ${differs} of ${props.samples}`
 </script>
 
 <template>
@@ -37,14 +54,16 @@ const share = (filled: number, of: number) =>
       aria-label="Find a field by its name or a value"
       placeholder="Find a name or a value"
     />
+    <p v-if="picking" class="picking" role="status">Choose the field that the rule takes.</p>
     <template v-for="group in shown" :key="group.title">
       <h3>{{ group.title }}</h3>
       <ul>
         <li v-for="field in group.fields" :key="field.address">
           <button
             class="field"
-            :class="{ used: used.has(field.address), picking }"
+            :class="{ used: goesTo[field.address]?.length, picking }"
             :title="picking ? `Use ${field.name}` : field.address"
+            :aria-expanded="picking ? undefined : open === field.address"
             @click="
               picking
                 ? emit('pick', field.address)
@@ -54,13 +73,38 @@ const share = (filled: number, of: number) =>
             <span class="name"
               >{{ field.name }} <span class="dim">{{ field.type }}</span></span
             >
-            <span class="value mono">{{ field.value || '–' }}</span>
-            <span class="dim share">{{ share(field.filled, field.of) }}</span>
+            <span class="value mono">{{
+              field.items.length ? `${field.items.length} items` : field.value || '–'
+            }}</span>
+            <span class="dim share"
+              >{{ share(field.filled, field.of)
+              }}<template v-if="field.alike.length">, easily taken for another</template></span
+            >
           </button>
-          <div v-if="open === field.address" class="others">
+          <div v-if="open === field.address" class="more">
             <span class="mono dim">{{ field.address }}</span>
-            <span v-if="field.others.length" class="mid">Others hold:</span>
-            <span v-for="other in field.others" :key="other" class="mono">{{ other }}</span>
+            <ol v-if="field.items.length" class="items">
+              <li v-for="(item, i) in field.items" :key="i" class="mono">{{ item }}</li>
+            </ol>
+            <template v-if="field.others.length">
+              <span class="mid">Others hold</span>
+              <span v-for="other in field.others" :key="other" class="mono">{{ other }}</span>
+            </template>
+            <span v-for="other in field.alike" :key="other.address" class="alike">
+              Not <b>{{ other.name }}</b> (<span class="mono">{{ other.value || '–' }}</span
+              >), which {{ apart(other.differs) }}
+            </span>
+            <span v-if="goesTo[field.address]?.length" class="mid">
+              Goes to
+              <button
+                v-for="to in goesTo[field.address]"
+                :key="to.key"
+                class="to"
+                @click="emit('show', to.key)"
+              >
+                {{ to.name }}
+              </button>
+            </span>
           </div>
         </li>
       </ul>
@@ -76,6 +120,11 @@ const share = (filled: number, of: number) =>
   padding: 12px 14px;
   overflow: auto;
 }
+.picking {
+  margin-top: 6px;
+  color: var(--clay);
+  font-weight: 600;
+}
 h3 {
   font-size: 12px;
   font-weight: 650;
@@ -87,7 +136,7 @@ ul {
   margin: 0;
   padding: 0;
 }
-li {
+ul > li {
   border-bottom: 1px solid var(--sand-2);
 }
 .field {
@@ -124,10 +173,26 @@ li {
 .share {
   font-size: 12px;
 }
-.others {
+.more {
   display: grid;
-  gap: 2px;
+  gap: 3px;
   padding: 0 8px 6px 10px;
   overflow-wrap: anywhere;
+}
+.items {
+  margin: 0;
+  padding-left: 20px;
+}
+.alike {
+  color: var(--held);
+}
+.to {
+  border: 0;
+  border-bottom: 1px dotted var(--ink-3);
+  background: none;
+  color: var(--ink);
+  padding: 0;
+  margin-left: 6px;
+  cursor: pointer;
 }
 </style>

@@ -131,6 +131,9 @@ const words = (key: string) => key.replaceAll('-', ' ')
           :title="resultOf(i)!.sentence"
           >{{ resultOf(i)!.met ? 'met' : `not met by “${resultOf(i)!.value}”` }}</span
         >
+        <span v-if="resultOf(i)" class="dim"
+          >{{ resultOf(i)!.passed }} of {{ resultOf(i)!.asked }} events meet it</span
+        >
         <button class="btn bare" @click="set(tests.filter((_, k) => k !== i))">Remove</button>
       </div>
       <div class="foot">

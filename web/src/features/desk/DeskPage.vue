@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { onArrival } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
-import AddBy from './AddBy.vue'
+import AddSamples from './AddSamples.vue'
 import ArrivingShore from './ArrivingShore.vue'
-import ConditionEditor from './ConditionEditor.vue'
+import DeskBar from './DeskBar.vue'
 import GoLive from './GoLive.vue'
 import LeavingShore from './LeavingShore.vue'
-import MatchEditor from './MatchEditor.vue'
 import ProofSheet from './ProofSheet.vue'
-import RuleCard from './RuleCard.vue'
+import RulesBank from './RulesBank.vue'
 import SampleStrip from './SampleStrip.vue'
-import WholeDocument from './WholeDocument.vue'
-import { readLanguage } from './api'
-import { isGroup, type Group, type Tree } from './tree'
+import TryDialog from './TryDialog.vue'
+import { pinSample, readLanguage, readPlaces, removeSample } from './api'
+import { isGroup, usedIn } from './tree'
 import { useDraft } from './useDraft'
 import { useTrial } from './useTrial'
 
@@ -21,23 +21,28 @@ import { useTrial } from './useTrial'
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const draft = useDraft(props.id)
-const sample = ref(0)
-const { trial, error: trialError, run } = useTrial(draft.text, sample)
+const sample = ref('')
+const { trial, error: trialError, run } = useTrial(props.id, draft.text, sample)
 const { data: language, load: loadLanguage } = useResource(readLanguage)
+const { data: places, load: loadPlaces } = useResource(readPlaces)
 const open = ref('')
+const dialog = ref<'' | 'live' | 'add' | 'try'>('')
 const proof = ref(false)
-const going = ref(false)
-const whole = ref(false)
+const waiting = ref(false)
+const pinned = ref('')
+const refused = ref('')
 const taking = ref<((address: string) => void) | null>(null)
 
 onMounted(() => {
   void draft.load()
   void loadLanguage()
+  void loadPlaces()
   window.addEventListener('keydown', keys)
 })
 onUnmounted(() => window.removeEventListener('keydown', keys))
 
 function keys(event: KeyboardEvent) {
+  if (event.key === 'Escape') taking.value = null
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   const at = event.target as HTMLElement
   // In a text field the browser's own undo comes first.
@@ -48,64 +53,36 @@ function keys(event: KeyboardEvent) {
 }
 
 const doc = draft.doc
-const rules = computed<Group>(() => (isGroup(doc.value?.fields) ? doc.value.fields : {}))
-const ordered = computed(() => {
-  const places = Object.keys(rules.value)
-  return (trial.value?.leaving ?? [])
-    .filter((field) => field.ruled || field.required)
-    .sort((a, b) => places.indexOf(a.key) - places.indexOf(b.key))
-})
-const unruled = computed(() =>
-  (trial.value?.leaving ?? []).filter((field) => !field.ruled && !field.required),
-)
-const fieldChoices = computed(() =>
-  unruled.value.map((field) => ({ key: field.key, words: field.name, hint: field.type })),
-)
-const match = computed(() => {
-  const parts = doc.value?.match
-  return Array.isArray(parts) ? parts.map(String) : []
-})
-const used = computed(() => {
-  const text = JSON.stringify(rules.value)
-  return new Set(
-    (trial.value?.arriving ?? [])
-      .flatMap((group) => group.fields)
-      .map((field) => field.address)
-      .filter((address) => text.includes(address)),
+const start = computed(() => (isGroup(doc.value?.from) ? doc.value.from : {}))
+const name = computed(() => (typeof doc.value?.name === 'string' ? doc.value.name : props.id))
+const current = computed(() => trial.value?.samples[trial.value.inView])
+const targetName = computed(() => {
+  const to = isGroup(doc.value?.to) ? doc.value.to : {}
+  return (
+    places.value?.targets.find((place) => place.system === to.system)?.systemName ??
+    String(to.system ?? 'the target')
   )
 })
-const elsewhere = computed(() =>
-  (trial.value?.problems ?? []).filter((problem) => !problem.path.startsWith('fields')),
+const goesTo = computed(() =>
+  usedIn(
+    doc.value?.fields,
+    (trial.value?.arriving ?? []).flatMap((group) => group.fields.map((field) => field.address)),
+    (key) => trial.value?.leaving.find((field) => field.key === key)?.name ?? key,
+  ),
 )
 
-const STATES: Record<string, string> = {
-  kept: 'Kept',
-  typing: 'Typing…',
-  keeping: 'Keeping…',
-  conflict: 'Changed by someone else',
-  failed: 'Not kept',
-}
-
-function setRule(field: string, rule: Tree) {
-  if (doc.value) draft.change({ ...doc.value, fields: { ...rules.value, [field]: rule } })
-}
-
-function setPart(key: string, part: Tree | undefined) {
-  if (!doc.value) return
-  const rest = Object.fromEntries(Object.entries(doc.value).filter(([name]) => name !== key))
-  draft.change(part === undefined ? rest : { ...doc.value, [key]: part })
-}
-
-function removeRule(field: string) {
-  const rest = Object.fromEntries(Object.entries(rules.value).filter(([key]) => key !== field))
-  if (doc.value) draft.change({ ...doc.value, fields: rest })
-}
-
-function addRule(field: string) {
-  const type = trial.value?.leaving.find((one) => one.key === field)?.type ?? 'text'
-  setRule(field, type === 'text' ? { text: '' } : { value: '' })
-  open.value = field
-}
+// The event that was waited for comes into view; nothing that is typed is touched.
+onArrival(async (arrival) => {
+  if (!waiting.value || arrival.system !== start.value.system) return
+  if (arrival.collection !== start.value.collection) return
+  const known = new Set(trial.value?.samples.map((one) => one.id))
+  await run(true)
+  const fresh = trial.value?.samples.find((one) => !known.has(one.id) && one.origin === 'RECEIVED')
+  if (fresh) {
+    sample.value = fresh.id
+    waiting.value = false
+  }
+})
 
 function show(field: string) {
   open.value = field
@@ -117,123 +94,118 @@ function picked(address: string) {
   taking.value = null
 }
 
-async function go() {
-  if (await draft.putToWork()) {
-    going.value = false
+async function tried(act: () => Promise<unknown>) {
+  try {
+    await act()
+    refused.value = ''
+  } catch (e) {
+    refused.value = (e as Error).message
+  }
+}
+
+async function added(ids: string[]) {
+  dialog.value = ''
+  sample.value = ids[0] ?? ''
+  await run()
+}
+
+const remove = (id: string) =>
+  tried(async () => {
+    await removeSample(props.id, id)
+    sample.value = ''
+    await run()
+  })
+
+const pin = (as: string) =>
+  tried(async () => {
+    if (!current.value) return
+    await pinSample(props.id, draft.text.value, current.value.id, as || current.value.title)
+    pinned.value = 'Pinned. It is checked each time the bridge goes live.'
+  })
+
+async function go(acceptExamples: boolean) {
+  if (await draft.putToWork(acceptExamples)) {
+    dialog.value = ''
     await router.push({ name: 'bridge', params: { id: props.id } })
   }
 }
 
-function giveUp() {
-  void draft.drop().then(() => {
-    if (draft.liveVersion.value === null) void router.push({ name: 'bridges' })
-  })
+async function giveUp() {
+  await draft.drop()
+  if (draft.liveVersion.value === null) await router.push({ name: 'bridges' })
 }
 
-async function copyAsDocument() {
-  await navigator.clipboard.writeText(JSON.stringify(doc.value, null, 2))
-}
+const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.value, null, 2))
 </script>
 
 <template>
   <div class="desk">
-    <div class="heading">
-      <h1>{{ typeof doc?.name === 'string' ? doc.name : id }}</h1>
-      <span class="pill">{{
-        draft.liveVersion.value === null
-          ? 'draft, not live yet'
-          : `draft over version ${draft.liveVersion.value}`
-      }}</span>
-      <span class="state" :class="draft.state.value" role="status">{{
-        STATES[draft.state.value]
-      }}</span>
-      <button v-if="draft.state.value === 'conflict'" class="btn" @click="draft.load">
-        Take theirs
-      </button>
-      <button v-if="draft.state.value === 'conflict'" class="btn" @click="copyAsDocument">
-        Copy mine
-      </button>
-      <span class="gap"></span>
-      <button class="btn" :disabled="!draft.canUndo.value" @click="draft.undo">Undo</button>
-      <button class="btn" :disabled="!draft.canRedo.value" @click="draft.redo">Redo</button>
-      <button class="btn" :aria-pressed="proof" @click="proof = !proof">Proof sheet</button>
-      <button class="btn" :disabled="draft.revision.value === 0" @click="giveUp">
-        Give up the draft
-      </button>
-      <button class="btn main" :disabled="!trial" @click="going = true">Go live…</button>
-    </div>
+    <DeskBar
+      :name="name"
+      :live-version="draft.liveVersion.value"
+      :state="draft.state.value"
+      :changed="draft.revision.value > 0"
+      :can-undo="draft.canUndo.value"
+      :can-redo="draft.canRedo.value"
+      :proof="proof"
+      :ready="trial !== null"
+      @theirs="draft.load"
+      @copy="copyAsDocument"
+      @undo="draft.undo"
+      @redo="draft.redo"
+      @proof="proof = !proof"
+      @give-up="giveUp"
+      @live="dialog = 'live'"
+    />
     <p v-if="draft.error.value && draft.state.value !== 'kept'" class="note bad" role="alert">
       {{ draft.error.value }}
     </p>
-    <p v-if="trialError" class="note bad" role="alert">{{ trialError }}</p>
+    <p v-if="trialError || refused" class="note bad" role="alert">{{ trialError || refused }}</p>
     <SampleStrip
-      v-if="trial?.samples.length"
+      v-if="trial"
       :samples="trial.samples"
       :in-view="trial.inView"
+      :waiting="waiting"
+      :source-problem="trial.sourceProblem"
       @show="sample = $event"
       @again="run(true)"
+      @add="dialog = 'add'"
+      @wait="waiting = !waiting"
+      @remove="remove"
     />
-    <p v-else-if="trial" class="note">
-      No event of this kind was received yet. The rules can be written all the same; the first event
-      that comes shows what they make of it.
-      <button class="btn" @click="run(true)">Look again</button>
+    <p v-if="trial && !trial.samples.length" class="note">
+      No event of this kind was received yet, and none could be read. The rules can be written all
+      the same; add an event, or wait for the next one.
     </p>
-    <div v-if="trial && language" class="shores">
+    <div v-if="trial && language && doc" class="shores">
       <ArrivingShore
         :groups="trial.arriving"
-        :used="used"
+        :goes-to="goesTo"
+        :samples="trial.samples.length"
         :picking="taking !== null"
         @pick="picked"
+        @show="show"
       />
-      <section class="rules" aria-labelledby="rules">
-        <h2 id="rules">Rules</h2>
-        <p v-for="problem in elsewhere" :key="problem.path" class="problem">
-          <b>{{ problem.path.split('/')[0] }}</b> {{ problem.message }}
-        </p>
-        <ConditionEditor
-          :when="doc?.when"
-          :arriving="trial.arriving"
-          :results="trial.tests"
-          :language="language"
-          @change="setPart('when', $event)"
-        />
-        <MatchEditor
-          :match="match"
-          :arriving="trial.arriving"
-          :samples="trial.samples"
-          @change="setPart('match', $event)"
-        />
-        <h2>
-          Fields
-          <small
-            >{{ ordered.length }} rules<template v-if="trial.samples.length"
-              >; {{ trial.passing }} of {{ trial.samples.length }} events pass</template
-            ></small
-          >
-        </h2>
-        <RuleCard
-          v-for="field in ordered"
-          :id="`rule-${field.key}`"
-          :key="field.key"
-          :field="field"
-          :rule="rules[field.key]"
-          :arriving="trial.arriving"
-          :language="language"
-          :open="open === field.key"
-          @toggle="open = open === field.key ? '' : field.key"
-          @change="setRule(field.key, $event)"
-          @remove="removeRule(field.key)"
-          @pick="taking = $event"
-        />
-        <div v-if="unruled.length" class="more">
-          <AddBy label="Add a field" :choices="fieldChoices" @add="addRule" />
-        </div>
-        <details class="whole" @toggle="whole = ($event.target as HTMLDetailsElement).open">
-          <summary>The whole as a document: lookups, values, conditions, match key</summary>
-          <WholeDocument v-if="whole" :id="id" :text="draft.text.value" @change="draft.change" />
-        </details>
-      </section>
-      <LeavingShore :trial="trial" :open="open" @show="show" />
+      <RulesBank
+        :id="id"
+        v-model:open="open"
+        :doc="doc"
+        :text="draft.text.value"
+        :trial="trial"
+        :language="language"
+        :places="places?.lookups ?? []"
+        @change="draft.change"
+        @pick="taking = $event"
+        @reread="run()"
+      />
+      <LeavingShore
+        :trial="trial"
+        :open="open"
+        :pinned="pinned"
+        @show="show"
+        @pin="pin"
+        @send="dialog = 'try'"
+      />
     </div>
     <ProofSheet
       v-if="proof"
@@ -243,14 +215,31 @@ async function copyAsDocument() {
       @close="proof = false"
     />
     <GoLive
-      v-if="going && trial"
+      v-if="dialog === 'live' && trial"
       :id="id"
       :text="draft.text.value"
       :trial="trial"
       :live-version="draft.liveVersion.value"
       :error="draft.error.value"
       @go="go"
-      @close="going = false"
+      @close="dialog = ''"
+    />
+    <AddSamples
+      v-if="dialog === 'add' && trial"
+      :id="id"
+      :text="draft.text.value"
+      :arriving="trial.arriving"
+      @added="added"
+      @close="dialog = ''"
+    />
+    <TryDialog
+      v-if="dialog === 'try' && trial && current"
+      :id="id"
+      :text="draft.text.value"
+      :trial="trial"
+      :sample="current"
+      :target="targetName"
+      @close="dialog = ''"
     />
   </div>
 </template>
@@ -262,45 +251,10 @@ async function copyAsDocument() {
   display: flex;
   flex-direction: column;
 }
-.heading h1 {
-  white-space: nowrap;
-}
-.pill {
-  color: var(--clay);
-}
-.state {
-  font-size: 12px;
-  color: var(--ink-2);
-  min-width: 60px;
-}
-.state.conflict,
-.state.failed {
-  color: var(--failed);
-  font-weight: 650;
-}
 .shores {
   flex: 1;
   min-height: 0;
   display: grid;
   grid-template-columns: 256px minmax(0, 1fr) 280px;
-}
-.rules {
-  padding: 12px 14px;
-  overflow: auto;
-}
-.problem {
-  color: var(--failed);
-}
-.whole {
-  margin: 14px 4px;
-}
-.whole summary {
-  cursor: pointer;
-  color: var(--kelp);
-  font-weight: 600;
-  margin-bottom: 6px;
-}
-.more {
-  padding: 10px 4px;
 }
 </style>

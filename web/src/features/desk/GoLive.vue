@@ -1,10 +1,15 @@
 <script setup lang="ts">
-import { computed, onMounted, useTemplateRef } from 'vue'
+import { computed, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime, spanText } from '@/shared/format/time'
+import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import { computeProof, type TrialView } from './api'
+import OverDialog from './OverDialog.vue'
+import RuleDifferences from './RuleDifferences.vue'
+import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
 
-/** What going live would change, before it does. */
+/** What going live would change and cost, before it does. */
 const props = defineProps<{
   id: string
   text: string
@@ -12,21 +17,19 @@ const props = defineProps<{
   liveVersion: number | null
   error: string
 }>()
-const emit = defineEmits<{ go: []; close: [] }>()
-const dialog = useTemplateRef<HTMLDialogElement>('dialog')
-const {
-  data,
-  error: proofError,
-  loading,
-  load,
-} = useResource(() => computeProof(props.id, props.text))
-onMounted(() => {
-  dialog.value?.showModal()
-  void load()
-})
+const emit = defineEmits<{ go: [acceptExamples: boolean]; close: [] }>()
+const { now, zone } = useSession()
+const accept = ref(false)
 
+const proof = useResource(() => computeProof(props.id, props.text))
+const going = useResource(() => lookAtGoing(props.id, props.text))
 const blocked = computed(() => props.trial.problems.length > 0)
-const rows = computed(() => data.value?.rows ?? [])
+if (!blocked.value) {
+  void proof.load()
+  void going.load()
+}
+
+const rows = computed(() => proof.data.value?.rows ?? [])
 const differing = computed(() =>
   rows.value.filter(
     (row) => row.liveVerdict != null || row.cells.some((cell) => cell.live != null),
@@ -34,23 +37,40 @@ const differing = computed(() =>
 )
 const failing = computed(() => rows.value.filter((row) => row.verdict === 'failed').length)
 const byField = computed(() =>
-  (data.value?.columns ?? [])
+  (proof.data.value?.columns ?? [])
     .map((column, i) => ({
       name: column.name,
       count: rows.value.filter((row) => row.cells[i]!.live != null).length,
     }))
     .filter((one) => one.count > 0),
 )
-const events = (count: number) => `${count} ${count === 1 ? 'event' : 'events'}`
+const look = computed(() => going.data.value)
+const broken = computed(() => (look.value?.examples ?? []).filter((one) => !one.holds))
+const loading = computed(() => proof.loading.value || going.loading.value)
+
+const limitText = (load: LoadView) =>
+  load.limitCalls == null
+    ? 'it names no limit'
+    : `it allows ${load.limitCalls.toLocaleString('en')} in ${spanText(load.limitSeconds! * 1000)}, ${load.limitPerDay!.toLocaleString('en')} a day`
+const waitText = (load: LoadView) =>
+  load.longestWaitMillis === 0
+    ? 'no event would have waited for it'
+    : `the longest wait would have been ${spanText(load.longestWaitMillis)}, for the event of ${dayAndTime(load.longestWaitOf!, now.value, zone.value)}`
+
+async function remove(example: string) {
+  await unpin(props.id, example)
+  await going.load()
+}
 </script>
 
 <template>
-  <dialog ref="dialog" aria-labelledby="go-live" @close="emit('close')">
-    <h2 id="go-live">
-      {{
-        liveVersion === null ? 'Put the bridge to work' : `Put version ${liveVersion + 1} to work`
-      }}
-    </h2>
+  <OverDialog
+    wide
+    :title="
+      liveVersion === null ? 'Put the bridge to work' : `Put version ${liveVersion + 1} to work`
+    "
+    @close="emit('close')"
+  >
     <template v-if="blocked">
       <p>It cannot go live yet:</p>
       <ul>
@@ -60,59 +80,110 @@ const events = (count: number) => `${count} ${count === 1 ? 'event' : 'events'}`
       </ul>
     </template>
     <template v-else>
-      <ResourceState :loading="loading" :error="proofError" :has="data !== null" @retry="load" />
-      <template v-if="data">
-        <p v-if="rows.length === 0">
-          No event of this kind was received yet, so nothing is compared.
+      <ResourceState
+        :loading="loading"
+        :error="proof.error.value || going.error.value"
+        :has="proof.data.value !== null && look !== null"
+        @retry="going.load().then(proof.load)"
+      />
+      <template v-if="look && proof.data.value">
+        <template v-if="liveVersion !== null">
+          <h3>Rules that change</h3>
+          <RuleDifferences v-if="look.changes.length" :differences="look.changes" />
+          <p v-else class="mid">none: it says what version {{ liveVersion }} says</p>
+        </template>
+        <h3>Results</h3>
+        <p v-if="rows.length === 0">No event was received yet, so nothing is compared.</p>
+        <p v-else>
+          Of {{ counted(rows.length, 'event') }}, {{ failing }} would fail<template
+            v-if="liveVersion !== null"
+            >, and {{ differing.length }} would come out other than with version
+            {{ liveVersion }}</template
+          ><template v-if="byField.length"
+            >: {{ byField.map((one) => `${one.name} in ${one.count}`).join(', ') }}</template
+          >.
+        </p>
+        <p v-for="remark in trial.remarks" :key="remark" class="mid">! {{ remark }}</p>
+        <h3>Pinned examples</h3>
+        <p v-if="!look.examples.length" class="mid">
+          none: pin an event with its result at Leaving, and it is checked here each time
+        </p>
+        <p v-else-if="!broken.length">
+          {{
+            look.examples.length === 1
+              ? 'The one example holds.'
+              : `All ${look.examples.length} hold.`
+          }}
         </p>
         <template v-else>
-          <p>
-            Of the last {{ events(rows.length) }}, {{ failing }} would fail<template
-              v-if="liveVersion !== null"
-              >, and {{ differing.length }} would come out other than with version
-              {{ liveVersion }}</template
-            >.
+          <ul class="examples">
+            <li v-for="example in broken" :key="example.id">
+              <b>{{ example.name }}</b> does not hold:
+              <span v-for="one in example.differences" :key="one.what" class="difference">
+                {{ one.what }} is “{{ one.found }}”, expected “{{ one.expected }}”
+              </span>
+              <button class="btn bare" @click="remove(example.id)">Unpin</button>
+            </li>
+          </ul>
+          <label
+            ><input v-model="accept" type="checkbox" /> take the new results as expected from now
+            on</label
+          >
+        </template>
+        <h3>What it asks of the systems</h3>
+        <p v-if="!look.events" class="mid">No event was received yet to reckon it from.</p>
+        <template v-else>
+          <p class="mid">
+            reckoned from {{ counted(look.events, 'event') }} on {{ counted(look.days, 'day') }}
           </p>
-          <ul v-if="byField.length">
-            <li v-for="one in byField" :key="one.name">
-              <b>{{ one.name }}</b> differs in {{ events(one.count) }}
+          <ul>
+            <li v-for="load in look.loads" :key="load.system">
+              <b>{{ load.system }}</b>: {{ counted(load.callsPerDay, 'call') }} a day,
+              {{ load.callsOnBusiestDay }} on the busiest; {{ limitText(load) }};
+              {{ waitText(load) }}.
+            </li>
+            <li>
+              New tasks: at most {{ look.ceiling.most }} in
+              {{ spanText(look.ceiling.perSeconds * 1000) }}; the ceiling is
+              {{ look.ceiling.creates
+              }}<span v-if="look.ceiling.most > look.ceiling.creates" class="bad">
+                and would have been passed</span
+              >.
             </li>
           </ul>
         </template>
-        <p v-for="remark in trial.remarks" :key="remark" class="mid">! {{ remark }}</p>
+        <p class="mid">
+          Events are pushed, so nothing waits for a poll. While a system does not answer, it is
+          tried again for {{ spanText(look.givenUpAfterSeconds * 1000) }}; after that it waits for a
+          person.
+        </p>
       </template>
     </template>
     <p v-if="error" class="bad" role="alert">{{ error }}</p>
-    <div class="foot">
-      <button class="btn" @click="dialog?.close()">Not yet</button>
-      <button class="btn main" :disabled="blocked || loading" @click="emit('go')">Go live</button>
-    </div>
-  </dialog>
+    <template #acts="{ close }">
+      <button class="btn" @click="close()">Not yet</button>
+      <button
+        class="btn main"
+        :disabled="blocked || loading || (broken.length > 0 && !accept)"
+        @click="emit('go', accept)"
+      >
+        Go live
+      </button>
+    </template>
+  </OverDialog>
 </template>
 
 <style scoped>
-dialog {
-  border: 1px solid var(--line-2);
-  border-top: 3px solid var(--clay);
-  background: var(--panel);
-  color: var(--ink);
-  padding: 18px 22px;
-  width: 520px;
-}
-dialog::backdrop {
-  background: rgb(29 43 42 / 35%);
-}
 ul {
-  margin: 8px 0;
+  margin: 4px 0;
   padding-left: 18px;
 }
-.bad {
-  color: var(--failed);
+.examples {
+  list-style: none;
+  padding: 0;
 }
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-  margin-top: 16px;
+.difference {
+  display: block;
+  padding-left: 14px;
 }
 </style>

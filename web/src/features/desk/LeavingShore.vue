@@ -1,12 +1,16 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useSession } from '@/shared/composables/session'
 import { momentText } from '@/shared/format/time'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import type { TrialView } from './api'
 
-defineProps<{ trial: TrialView; open: string }>()
+/** What leaves: the task as its target will keep it, each value leading to its rule. */
+defineProps<{ trial: TrialView; open: string; pinned: string }>()
 const { zone } = useSession()
-const emit = defineEmits<{ show: [field: string] }>()
+const emit = defineEmits<{ show: [field: string]; pin: [name: string]; send: [] }>()
+const pinning = ref(false)
+const name = ref('')
 
 const WORDS: Record<string, string> = {
   create: 'A task would be made',
@@ -14,6 +18,12 @@ const WORDS: Record<string, string> = {
   'passed by': 'It would be passed by',
   failed: 'It would fail',
   unchanged: 'Nothing would change',
+}
+
+function pin() {
+  emit('pin', name.value)
+  pinning.value = false
+  name.value = ''
 }
 </script>
 
@@ -54,6 +64,33 @@ const WORDS: Record<string, string> = {
     <p v-if="trial.matchKey" class="mid key">
       The same thing as other events with <b class="mono">{{ trial.matchKey }}</b>
     </p>
+    <div v-if="trial.samples.length" class="acts">
+      <button
+        class="btn"
+        :disabled="trial.problems.length > 0"
+        :aria-expanded="pinning"
+        @click="pinning = !pinning"
+      >
+        Pin this result…
+      </button>
+      <button
+        class="btn"
+        :disabled="trial.problems.length > 0 || trial.verdict !== 'create'"
+        @click="emit('send')"
+      >
+        Try it for real…
+      </button>
+      <form v-if="pinning" class="pin" @submit.prevent="pin">
+        <input
+          v-model="name"
+          class="in"
+          aria-label="What the example is about"
+          placeholder="What the example is about"
+        />
+        <button class="btn main">Pin</button>
+      </form>
+      <p v-if="pinned" class="mid" role="status">{{ pinned }}</p>
+    </div>
   </section>
 </template>
 
@@ -70,8 +107,7 @@ const WORDS: Record<string, string> = {
   align-items: center;
   font-weight: 650;
 }
-.verdict.failed,
-.bad {
+.verdict.failed {
   color: var(--failed);
 }
 .because {
@@ -110,8 +146,24 @@ dd {
   color: var(--held);
   font-size: 13px;
 }
-.key {
+.key,
+.acts {
   border-top: 1px solid var(--tide-line);
   padding-top: 8px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  margin-top: 10px;
+}
+.pin {
+  display: flex;
+  gap: 6px;
+  width: 100%;
+}
+.pin .in {
+  flex: 1;
+  min-width: 0;
 }
 </style>

@@ -6,6 +6,7 @@ import { dayAndTime, momentText } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { computeProof } from './api'
+import { csvOf } from './csv'
 
 /** Every sample against every field; only the rows in sight are in the page. */
 const props = defineProps<{ id: string; text: string }>()
@@ -62,10 +63,9 @@ function scrolled(event: Event) {
 
 /** The sheet as CSV (RFC 4180), as it is filtered and sorted. */
 function exportCsv() {
-  const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`
   const head = ['record', 'verdict', ...(data.value?.columns ?? []).map((column) => column.name)]
   const lines = rows.value.map((row) => [row.record, row.verdict, ...row.cells.map((c) => c.text)])
-  const csv = [head, ...lines].map((line) => line.map(quoted).join(',')).join('\r\n') + '\r\n'
+  const csv = csvOf(head, lines)
   const link = document.createElement('a')
   link.href = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }))
   link.download = `${props.id}-proof.csv`

@@ -29,6 +29,7 @@ const emit = defineEmits<{
   remove: []
   toggle: []
   pick: [take: (address: string) => void]
+  table: [id: string]
 }>()
 
 const { zone } = useSession()
@@ -270,6 +271,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             :step="step"
             :language="language"
             @change="(next) => setSteps(steps.map((old, k) => (k === i ? next : old)))"
+            @table="emit('table', $event)"
           />
         </li>
       </ol>

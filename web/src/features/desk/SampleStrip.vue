@@ -1,18 +1,35 @@
 <script setup lang="ts">
-import { nextTick, useTemplateRef } from 'vue'
+import { computed, nextTick, useTemplateRef } from 'vue'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import type { SampleView } from './api'
 
-const props = defineProps<{ samples: SampleView[]; inView: number }>()
-const emit = defineEmits<{ show: [place: number]; again: [] }>()
+/** The samples on top of the desk; the arrows step through them. */
+const props = defineProps<{
+  samples: SampleView[]
+  inView: number
+  waiting: boolean
+  sourceProblem: string
+}>()
+const emit = defineEmits<{
+  show: [id: string]
+  again: []
+  add: []
+  wait: []
+  remove: [id: string]
+}>()
 const { now, zone } = useSession()
 const list = useTemplateRef<HTMLElement>('list')
 
+const ORIGINS = { ADDED: 'added', READ: 'read at the source', RECEIVED: '' }
+const current = computed(() => props.samples[props.inView])
+
 function step(by: number) {
   const next = Math.min(props.samples.length - 1, Math.max(0, props.inView + by))
-  emit('show', next)
+  const sample = props.samples[next]
+  if (!sample) return
+  emit('show', sample.id)
   void nextTick(() => {
     const at = list.value?.children[next] as HTMLElement | undefined
     at?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
@@ -24,7 +41,7 @@ function step(by: number) {
 <template>
   <div class="strip">
     <span id="strip-label" class="label"
-      >Real events <span class="mono">{{ samples.length }}</span></span
+      >Events <span class="mono">{{ samples.length }}</span></span
     >
     <div
       ref="list"
@@ -39,27 +56,38 @@ function step(by: number) {
         :key="sample.id"
         role="option"
         class="sample"
-        :class="{ on: i === inView }"
+        :class="{ on: i === inView, own: sample.origin !== 'RECEIVED' }"
         :aria-selected="i === inView"
         :tabindex="i === inView ? 0 : -1"
         :title="sample.title || sample.record"
-        @click="emit('show', i)"
+        @click="emit('show', sample.id)"
       >
         <VerdictMark v-if="sample.verdict" :kind="sample.verdict" />
         <span class="mono">{{ sample.record }}</span>
-        <span class="dim">{{ dayAndTime(sample.time, now, zone) }}</span>
+        <span class="dim">{{ ORIGINS[sample.origin] || dayAndTime(sample.time, now, zone) }}</span>
       </button>
     </div>
-    <span class="mid keys"><kbd>←</kbd> <kbd>→</kbd> step through them</span>
+    <span class="mid keys"><kbd>←</kbd> <kbd>→</kbd></span>
+    <button v-if="current?.origin === 'ADDED'" class="btn bare" @click="emit('remove', current.id)">
+      Remove
+    </button>
+    <button class="btn bare" @click="emit('add')">Add…</button>
+    <button class="btn bare" :aria-pressed="waiting" @click="emit('wait')">
+      <span v-if="waiting" class="pulse" aria-hidden="true"></span>
+      {{ waiting ? 'Waiting for the next' : 'Wait for the next' }}
+    </button>
     <button class="btn bare" @click="emit('again')">Read again</button>
   </div>
+  <p v-if="sourceProblem" class="note">
+    The source could not be read for more: {{ sourceProblem }}
+  </p>
 </template>
 
 <style scoped>
 .strip {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 8px;
   padding: 6px 20px;
   border-bottom: 1px solid var(--line);
   background: var(--panel);
@@ -88,13 +116,38 @@ function step(by: number) {
   padding: 2px 8px;
   cursor: pointer;
 }
+.sample.own {
+  border-style: dashed;
+  border-color: var(--line-2);
+}
 .sample.on {
   border-color: var(--clay);
   background: var(--panel);
   box-shadow: inset 0 -2px 0 var(--clay);
 }
+.strip .btn.bare {
+  padding: 4px 6px;
+}
 .keys {
   white-space: nowrap;
-  font-size: 12px;
+}
+.pulse {
+  display: inline-block;
+  width: 8px;
+  height: 8px;
+  border-radius: 50%;
+  background: var(--clay);
+  margin-right: 4px;
+  animation: pulse 1.4s ease-in-out infinite;
+}
+@keyframes pulse {
+  50% {
+    opacity: 0.25;
+  }
+}
+@media (prefers-reduced-motion: reduce) {
+  .pulse {
+    animation: none;
+  }
 }
 </style>

@@ -5,7 +5,7 @@ import { groupToLines, isGroup, linesToGroup, stepOf, stepParts, type Tree } fro
 
 /** The options of one step, each with a control that fits it. */
 const props = defineProps<{ step: Tree; language: LanguageView }>()
-const emit = defineEmits<{ change: [step: Tree] }>()
+const emit = defineEmits<{ change: [step: Tree]; table: [id: string] }>()
 
 const kindOf = (name: string) => props.language.steps.find((kind) => kind.name === name)
 const bareOf = (name: string) => {
@@ -90,15 +90,20 @@ const checked = (event: Event) => ((event.target as HTMLInputElement).checked ? 
     </template>
     <label v-for="option in kind.options" :key="option.name">
       <span>{{ option.name.replaceAll('-', ' ') }}</span>
-      <select
-        v-if="isChoice(option)"
-        class="in"
-        :value="shown(option)"
-        @change="set(option.name, value($event))"
-      >
-        <option v-if="!option.required || !shown(option)" value=""></option>
-        <option v-for="word in listOf(option)" :key="word" :value="word">{{ word }}</option>
-      </select>
+      <span v-if="isChoice(option)">
+        <select class="in" :value="shown(option)" @change="set(option.name, value($event))">
+          <option v-if="!option.required || !shown(option)" value=""></option>
+          <option v-for="word in listOf(option)" :key="word" :value="word">{{ word }}</option>
+        </select>
+        <button
+          v-if="option.type === 'table' && shown(option)"
+          type="button"
+          class="btn bare"
+          @click="emit('table', shown(option))"
+        >
+          Edit its rows
+        </button>
+      </span>
       <input
         v-else-if="option.type === 'flag'"
         type="checkbox"

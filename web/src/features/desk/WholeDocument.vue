@@ -3,7 +3,15 @@ import { ref, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
-import { asYaml, fromYaml, readVersions } from './api'
+import RuleDifferences from './RuleDifferences.vue'
+import {
+  asYaml,
+  fromYaml,
+  readDifferences,
+  readVersions,
+  type RuleDifference,
+  type VersionView,
+} from './api'
 import { isGroup, type Group, type Tree } from './tree'
 
 /** The draft as its document: read, typed, copied, taken from a file, or from an earlier version. */
@@ -14,6 +22,8 @@ const yaml = ref('')
 const error = ref('')
 const said = ref('')
 const typing = ref(false)
+const chosen = ref<VersionView | null>(null)
+const differences = ref<RuleDifference[] | null>(null)
 const { data: versions, load: loadVersions } = useResource(() => readVersions(props.id))
 let timer: number | undefined
 
@@ -60,12 +70,22 @@ async function fromFile(event: Event) {
   if (file) await take(await file.text())
 }
 
-async function fromVersion(number: string) {
-  const version = versions.value?.find((one) => String(one.number) === number)
-  if (version) {
-    await take(version.yaml)
-    said.value = `This is version ${version.number} now, as a draft. Undo brings back what was.`
+async function look(number: string) {
+  chosen.value = versions.value?.find((one) => String(one.number) === number) ?? null
+  differences.value = null
+  if (!chosen.value) return
+  try {
+    differences.value = await readDifferences(props.id, chosen.value.number, props.text)
+  } catch (e) {
+    error.value = `It cannot be compared: ${(e as Error).message}`
   }
+}
+
+async function bringBack() {
+  if (!chosen.value) return
+  await take(chosen.value.yaml)
+  said.value = `This is version ${chosen.value.number} now, as a draft. Undo brings back what was.`
+  chosen.value = null
 }
 
 watch(() => props.text, show, { immediate: true })
@@ -80,12 +100,12 @@ void loadVersions()
         >Take from a file<input type="file" accept=".yaml,.yml,.json" @change="fromFile"
       /></label>
       <label v-if="versions?.length"
-        >or from
+        >or look at
         <select
           class="in"
-          value=""
+          :value="chosen?.number ?? ''"
           aria-label="An earlier version"
-          @change="fromVersion(($event.target as HTMLSelectElement).value)"
+          @change="look(($event.target as HTMLSelectElement).value)"
         >
           <option value="">an earlier version</option>
           <option v-for="version in versions" :key="version.number" :value="version.number">
@@ -96,6 +116,27 @@ void loadVersions()
       >
       <span class="mid" role="status">{{ said }}</span>
     </div>
+    <section v-if="chosen" class="version" :aria-label="`Version ${chosen.number}`">
+      <p>
+        <b>Version {{ chosen.number }}</b>
+        <span class="mid">
+          {{
+            differences === null
+              ? ''
+              : differences.length
+                ? 'beside the draft: as it was, and as the draft says it now'
+                : 'says what the draft says'
+          }}</span
+        >
+        <button class="btn" @click="bringBack">Bring it back</button>
+        <button class="btn bare" @click="chosen = null">Close</button>
+      </p>
+      <RuleDifferences v-if="differences?.length" :differences="differences" />
+      <details>
+        <summary>Its document</summary>
+        <pre class="mono" tabindex="0">{{ chosen.yaml }}</pre>
+      </details>
+    </section>
     <textarea
       class="in mono"
       rows="20"
@@ -130,7 +171,15 @@ void loadVersions()
   outline: 2px solid var(--clay);
   outline-offset: 2px;
 }
-.bad {
-  color: var(--failed);
+.version {
+  border-left: 2px solid var(--clay);
+  padding-left: 10px;
+}
+.version pre {
+  white-space: pre-wrap;
+}
+summary {
+  cursor: pointer;
+  color: var(--kelp);
 }
 </style>

@@ -92,3 +92,35 @@ export function moved<T>(list: T[], from: number, by: number): T[] {
   copy.splice(to, 0, ...copy.splice(from, 1))
   return copy
 }
+
+/** Whether a target field has no rule, or only the empty text that a new draft begins with. */
+export function isOpen(rule: Tree | undefined): boolean {
+  if (rule === undefined) return true
+  return isGroup(rule) && Object.keys(rule).length === 1 && rule.text === ''
+}
+
+/** All texts of a tree. */
+function texts(tree: Tree | undefined): string[] {
+  if (tree === undefined) return []
+  if (typeof tree === 'string') return [tree]
+  return (Array.isArray(tree) ? tree : Object.values(tree)).flatMap(texts)
+}
+
+/** For each address, the target fields whose rules read it: as a whole value, or in a slot. */
+export function usedIn(
+  fields: Tree | undefined,
+  addresses: string[],
+  nameOf: (key: string) => string,
+): Record<string, { key: string; name: string }[]> {
+  const used: Record<string, { key: string; name: string }[]> = {}
+  if (!isGroup(fields)) return used
+  for (const [key, rule] of Object.entries(fields)) {
+    const all = texts(rule)
+    for (const address of addresses) {
+      if (all.some((text) => text === address || text.includes(`{${address}}`))) {
+        ;(used[address] ??= []).push({ key, name: nameOf(key) })
+      }
+    }
+  }
+  return used
+}

@@ -6,12 +6,15 @@ import type { Group } from './tree'
 const PAUSE_BEFORE_KEEPING = 500
 const MOST_UNDO = 200
 
+/** How what is typed stands with what is kept. */
+export type DraftState = 'kept' | 'typing' | 'keeping' | 'conflict' | 'failed'
+
 /** A draft that keeps itself, with undo and redo for everything. */
 export function useDraft(id: string) {
   const doc = shallowRef<Group | null>(null)
   const revision = ref(0)
   const liveVersion = ref<number | null>(null)
-  const state = ref<'kept' | 'typing' | 'keeping' | 'conflict' | 'failed'>('kept')
+  const state = ref<DraftState>('kept')
   const error = ref('')
   const before = shallowRef<Group[]>([])
   const after = shallowRef<Group[]>([])
@@ -87,10 +90,11 @@ export function useDraft(id: string) {
   }
 
   /** Puts the draft to work; gives whether it did. */
-  async function putToWork(): Promise<boolean> {
+  async function putToWork(acceptExamples: boolean): Promise<boolean> {
     await keep()
     try {
-      take(await goLive(id, text.value, revision.value), true)
+      await goLive(id, text.value, revision.value, acceptExamples)
+      take(await readDraft(id), true)
       state.value = 'kept'
       before.value = []
       after.value = []

@@ -4,7 +4,7 @@ import { tryDraft, type TrialView } from './api'
 const PAUSE = 40
 
 /** What the draft makes of real events, computed again at every change. */
-export function useTrial(text: Ref<string>, sample: Ref<number>) {
+export function useTrial(id: string, text: Ref<string>, sample: Ref<string>) {
   const trial = shallowRef<TrialView | null>(null)
   const error = ref('')
   let newest = 0
@@ -13,7 +13,7 @@ export function useTrial(text: Ref<string>, sample: Ref<number>) {
   async function run(fresh = false) {
     const mine = ++newest
     try {
-      const answer = await tryDraft(text.value, sample.value, fresh)
+      const answer = await tryDraft(id, text.value, sample.value, fresh)
       // An older answer never replaces a newer one.
       if (mine === newest) {
         trial.value = answer

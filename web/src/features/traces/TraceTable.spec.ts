@@ -21,6 +21,8 @@ const trace: TraceSummary = {
   receivedAt: '2026-11-20T10:00:00Z',
   millis: 41,
   resent: false,
+  trial: false,
+  takenBackAt: null,
 }
 
 function rows(traces: TraceSummary[]) {

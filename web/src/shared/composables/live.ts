@@ -8,7 +8,14 @@ export interface Change {
 
 type Listener = (change: Change | null) => void
 
+/** An event of a collection was received. */
+export interface Arrival {
+  system: string
+  collection: string
+}
+
 const listeners = new Set<Listener>()
+const arrivals = new Set<(arrival: Arrival) => void>()
 const connected = ref(true)
 let source: EventSource | undefined
 
@@ -17,6 +24,10 @@ function open() {
   source.addEventListener('trace', (event) => {
     const change = JSON.parse((event as MessageEvent<string>).data) as Change
     listeners.forEach((listener) => listener(change))
+  })
+  source.addEventListener('arrival', (event) => {
+    const arrival = JSON.parse((event as MessageEvent<string>).data) as Arrival
+    arrivals.forEach((listener) => listener(arrival))
   })
   source.onopen = () => {
     // After a gap nobody knows what was missed, so everyone reads afresh.
@@ -46,10 +57,21 @@ export function onChange(wanted: (change: Change) => boolean, react: () => void,
       }, pause)
     }
   }
-  if (source === undefined && typeof EventSource !== 'undefined') open()
+  listen()
   listeners.add(listener)
   onUnmounted(() => {
     clearTimeout(timer)
     listeners.delete(listener)
   })
+}
+
+/** Calls back at each event that is received. */
+export function onArrival(react: (arrival: Arrival) => void) {
+  listen()
+  arrivals.add(react)
+  onUnmounted(() => arrivals.delete(react))
+}
+
+function listen() {
+  if (source === undefined && typeof EventSource !== 'undefined') open()
 }

@@ -81,3 +81,14 @@ export function momentText(text: string, zone: string): string {
     minute: '2-digit',
   })
 }
+
+/** A span of milliseconds: `350 ms`, `12 s`, `9 min`, `3 h`, `a minute`, `an hour`, `a day`. */
+export function spanText(millis: number): string {
+  if (millis === 60_000) return 'a minute'
+  if (millis === 3_600_000) return 'an hour'
+  if (millis === 86_400_000) return 'a day'
+  if (millis < 1000) return `${Math.round(millis)} ms`
+  if (millis < 90_000) return `${Math.round(millis / 1000)} s`
+  if (millis < 90 * 60_000) return `${Math.round(millis / 60_000)} min`
+  return `${Math.round(millis / 3_600_000)} h`
+}

@@ -13,16 +13,21 @@ export class ProblemError extends Error {
 }
 
 /** Calls the API; what is no success is thrown with the problem's own words. */
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  type = 'application/json',
+): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, {
       method,
       headers: {
         Accept: 'application/json',
-        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...(body === undefined ? {} : { 'Content-Type': type }),
       },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      body: typeof body === 'string' || body === undefined ? body : JSON.stringify(body),
       // What is sent while the page closes still arrives.
       keepalive: method === 'PUT',
     })
@@ -35,7 +40,8 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   if (!response.ok) {
     throw new ProblemError(await problemText(response), response.status)
   }
-  return (response.status === 204 ? undefined : await response.json()) as T
+  const text = await response.text()
+  return (text === '' ? undefined : JSON.parse(text)) as T
 }
 
 async function problemText(response: Response): Promise<string> {
@@ -50,4 +56,7 @@ async function problemText(response: Response): Promise<string> {
 export const get = <T>(path: string) => call<T>('GET', path)
 export const post = <T>(path: string, body?: unknown) => call<T>('POST', path, body)
 export const put = <T>(path: string, body: unknown) => call<T>('PUT', path, body)
+/** Sends a text of another media type; the answer is JSON all the same. */
+export const putText = <T>(path: string, text: string, type: string) =>
+  call<T>('PUT', path, text, type)
 export const del = (path: string) => call<undefined>('DELETE', path)

@@ -2,14 +2,18 @@ package org.ysthmos.app.desk;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.MissingNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.IntFunction;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledLookup;
 import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.suggest.SourceField;
 
@@ -18,6 +22,13 @@ final class SourceColumns {
 
   /** The fields of the event, or of one lookup. */
   record Group(String title, List<SourceField> fields) {}
+
+  private static final Map<String, String> ATTRIBUTES =
+      Map.of(
+          "id", "id of the event",
+          "kind", "kind of event",
+          "record", "id of the record",
+          "time", "time of the event");
 
   private final List<Sample> samples;
   private final List<Decision> decisions;
@@ -48,7 +59,35 @@ final class SourceColumns {
               lookup.fields(),
               i -> columns.found(i, name)));
     }
+    groups.add(columns.attributes());
     return groups;
+  }
+
+  /** What every event says of itself, whatever comes with it. */
+  private Group attributes() {
+    List<SourceField> fields = new ArrayList<>();
+    for (String attribute : Address.EVENT_ATTRIBUTES) {
+      FieldShape shape =
+          FieldShape.of(
+              "/" + attribute,
+              ATTRIBUTES.getOrDefault(attribute, attribute),
+              BoundField.OfAttribute.type(attribute));
+      List<JsonNode> held = new ArrayList<>(samples.size());
+      for (Sample sample : samples) {
+        held.add(TextNode.valueOf(attribute(sample.event(), attribute)));
+      }
+      fields.add(new SourceField(Address.parse(Address.EVENT + "/" + attribute), shape, held));
+    }
+    return new Group("about the event itself", fields);
+  }
+
+  private static String attribute(Event event, String attribute) {
+    return switch (attribute) {
+      case "id" -> event.id();
+      case "kind" -> event.kind();
+      case "record" -> event.record();
+      default -> event.time().toString();
+    };
   }
 
   private Group group(

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.RuleDocument;
 import org.ysthmos.core.rule.Source;
 import org.ysthmos.core.shape.FieldShape;
@@ -56,6 +57,7 @@ class Suggestions {
     List<SourceField> sources =
         SourceColumns.of(bridge.get(), found, trial.decide(bridge.get(), found)).stream()
             .flatMap(group -> group.fields().stream())
+            .filter(source -> !source.address().root().equals(Address.EVENT))
             .toList();
     List<FieldShape> targets =
         bridge.get().target().fields().stream()

@@ -15,6 +15,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.StoryCodec;
 import org.ysthmos.app.trace.TraceMapper;
@@ -24,8 +25,8 @@ import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 
 /**
- * Keeps events, many in one commit. Only this thread writes events; whoever offered one learns that
- * it is kept after the commit was forced to the disk.
+ * Keeps events, many in one commit. Only this thread writes events that came from outside; whoever
+ * offered one learns that it is kept after the commit was forced to the disk.
  */
 @Component
 public class IntakeWriter implements SmartLifecycle {
@@ -43,6 +44,8 @@ public class IntakeWriter implements SmartLifecycle {
    */
   public record Kept(String eventId, int bridges, boolean known) {}
 
+  private record Place(String system, String collection) {}
+
   private record Offer(EventRow event, CompletableFuture<Kept> kept) {}
 
   private final BlockingQueue<Offer> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
@@ -52,6 +55,7 @@ public class IntakeWriter implements SmartLifecycle {
   private final Bridges bridges;
   private final TransactionTemplate transaction;
   private final WorkSignals signals;
+  private final LiveFeed feed;
   private volatile boolean running;
   private Thread thread = new Thread();
 
@@ -61,13 +65,15 @@ public class IntakeWriter implements SmartLifecycle {
       StoryCodec codec,
       Bridges bridges,
       TransactionTemplate transaction,
-      WorkSignals signals) {
+      WorkSignals signals,
+      LiveFeed feed) {
     this.events = events;
     this.traces = traces;
     this.codec = codec;
     this.bridges = bridges;
     this.transaction = transaction;
     this.signals = signals;
+    this.feed = feed;
   }
 
   /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
@@ -101,6 +107,10 @@ public class IntakeWriter implements SmartLifecycle {
       for (int i = 0; i < batch.size(); i++) {
         batch.get(i).kept().complete(kept.get(i));
       }
+      batch.stream()
+          .map(offer -> new Place(offer.event().systemId(), offer.event().collectionId()))
+          .distinct()
+          .forEach(place -> feed.arrived(place.system(), place.collection()));
     } catch (RuntimeException e) {
       if (batch.size() == 1) {
         LOG.error("event {} could not be kept", batch.getFirst().event().sourceId(), e);

@@ -36,6 +36,13 @@ public class LiveFeed {
     }
   }
 
+  /** An event of a collection was received and is kept. */
+  public void arrived(String system, String collection) {
+    for (SseEmitter listener : listeners) {
+      send(listener, "arrival", Map.of("system", system, "collection", collection));
+    }
+  }
+
   /** Keeps connections open through anything that closes silent ones. */
   @Scheduled(fixedDelay = 20_000)
   void beat() {
