@@ -4,6 +4,8 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { HoldControl } from '@/features/hold'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
 
@@ -22,9 +24,12 @@ watch(
   <template v-if="data">
     <div class="heading">
       <h1>{{ data.bridge.name }}</h1>
-      <span class="pill">live, version {{ data.bridge.version }}</span>
+      <span class="pill" :class="{ held: data.bridge.heldSince }"
+        >{{ data.bridge.heldSince ? 'held' : 'live' }}, version {{ data.bridge.version }}</span
+      >
       <span class="mid">{{ data.bridge.purpose }}</span>
       <span class="gap"></span>
+      <HoldControl :bridge="data.bridge" @changed="load" />
       <RouterLink class="btn" :to="{ name: 'desk', params: { id: data.bridge.id } }"
         >Open the desk</RouterLink
       >
@@ -32,6 +37,10 @@ watch(
         >Its traces</RouterLink
       >
     </div>
+    <p v-if="data.bridge.heldSince" class="note held" role="status">
+      <VerdictMark kind="HELD" /> Held since {{ dayAndTime(data.bridge.heldSince, now, zone) }}:
+      {{ data.bridge.heldBecause }}. What arrives is kept and goes on its way when it is released.
+    </p>
     <div class="shores">
       <section class="arriving" aria-labelledby="arriving">
         <h2 id="arriving">Arriving</h2>
@@ -94,7 +103,7 @@ watch(
 .heading h1 {
   white-space: nowrap;
 }
-.pill {
+.pill:not(.held) {
   color: var(--kelp);
 }
 .shores {

@@ -4,6 +4,7 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { NewBridge, readDrafts } from '@/features/desk'
 import { readBridges } from './api'
 
@@ -30,6 +31,7 @@ onMounted(() => {
       <thead>
         <tr>
           <th scope="col">Bridge</th>
+          <th scope="col">Condition</th>
           <th scope="col">Purpose</th>
           <th scope="col">From</th>
           <th scope="col">To</th>
@@ -43,6 +45,12 @@ onMounted(() => {
             <RouterLink :to="{ name: 'bridge', params: { id: bridge.id } }">{{
               bridge.name
             }}</RouterLink>
+          </td>
+          <td>
+            <span v-if="bridge.heldSince" class="held" :title="bridge.heldBecause"
+              ><VerdictMark kind="HELD" /> held</span
+            >
+            <template v-else>live</template>
           </td>
           <td>{{ bridge.purpose }}</td>
           <td>{{ bridge.source }}</td>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import OverDialog from './OverDialog.vue'
+import OverDialog from '@/shared/ui/OverDialog.vue'
 import { addSamples, type ArrivingGroup } from './api'
 import { bodyFromFields } from './sampleBody'
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { onArrival } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
+import { HoldControl, readHeld } from '@/features/hold'
 import AddSamples from './AddSamples.vue'
 import ArrivingShore from './ArrivingShore.vue'
 import DeskBar from './DeskBar.vue'
@@ -25,6 +26,7 @@ const sample = ref('')
 const { trial, error: trialError, run } = useTrial(props.id, draft.text, sample)
 const { data: language, load: loadLanguage } = useResource(readLanguage)
 const { data: places, load: loadPlaces } = useResource(readPlaces)
+const { data: live, load: loadLive } = useResource(() => readHeld(props.id))
 const open = ref('')
 const dialog = ref<'' | 'live' | 'add' | 'try'>('')
 const proof = ref(false)
@@ -40,6 +42,8 @@ onMounted(() => {
   window.addEventListener('keydown', keys)
 })
 onUnmounted(() => window.removeEventListener('keydown', keys))
+
+watch(draft.liveVersion, (version) => version !== null && void loadLive())
 
 function keys(event: KeyboardEvent) {
   if (event.key === 'Escape') taking.value = null
@@ -156,7 +160,10 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
       @proof="proof = !proof"
       @give-up="giveUp"
       @live="dialog = 'live'"
-    />
+    >
+      <span v-if="live?.heldSince" class="held" :title="live.heldBecause">held</span>
+      <HoldControl v-if="live" :bridge="live" @changed="loadLive" />
+    </DeskBar>
     <p v-if="draft.error.value && draft.state.value !== 'kept'" class="note bad" role="alert">
       {{ draft.error.value }}
     </p>

@@ -5,7 +5,7 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import OverDialog from './OverDialog.vue'
+import OverDialog from '@/shared/ui/OverDialog.vue'
 import RuleDifferences from './RuleDifferences.vue'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
 

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import OverDialog from './OverDialog.vue'
+import OverDialog from '@/shared/ui/OverDialog.vue'
 import {
   addDraft,
   askPlace,

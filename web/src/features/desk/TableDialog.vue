@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import OverDialog from './OverDialog.vue'
+import OverDialog from '@/shared/ui/OverDialog.vue'
 import { keepRows, readTable, type UnknownKey } from './api'
 import { csvOf } from './csv'
 

@@ -3,8 +3,9 @@ import { computed, ref } from 'vue'
 import { onChange } from '@/shared/composables/live'
 import { useSession } from '@/shared/composables/session'
 import { momentText } from '@/shared/format/time'
-import OverDialog from './OverDialog.vue'
-import { readTrace, sendTry, takeBack, type SampleView, type TrialView } from './api'
+import OverDialog from '@/shared/ui/OverDialog.vue'
+import { TakeBack, readTrace, type TraceView } from '@/features/traces'
+import { sendTry, type SampleView, type TrialView } from './api'
 
 /** Sends the event in view for real, once, and takes back what came of it. */
 const props = defineProps<{
@@ -17,9 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>()
 const { zone } = useSession()
 const trace = ref('')
-const view = ref<Awaited<ReturnType<typeof readTrace>> | null>(null)
+const view = ref<TraceView | null>(null)
 const error = ref('')
-const touched = ref(false)
 const busy = ref(false)
 
 const leaving = computed(() => props.trial.leaving.filter((field) => field.shown))
@@ -41,25 +41,18 @@ onChange(
   120,
 )
 
-async function during(act: () => Promise<void>) {
+async function send() {
   busy.value = true
   error.value = ''
   try {
-    await act()
+    trace.value = (await sendTry(props.id, props.text, props.sample.id)).trace
   } catch (e) {
     error.value = (e as Error).message
-    touched.value = error.value.startsWith('Someone changed')
   } finally {
     busy.value = false
     await look()
   }
 }
-
-const send = () =>
-  during(async () => {
-    trace.value = (await sendTry(props.id, props.text, props.sample.id)).trace
-  })
-const undo = () => during(() => takeBack(trace.value, touched.value))
 </script>
 
 <template>
@@ -103,9 +96,7 @@ const undo = () => during(() => takeBack(trace.value, touched.value))
       <button v-if="!trace" class="btn main" :disabled="busy" @click="send">
         Send this one event
       </button>
-      <button v-else-if="made && !back" class="btn main" :disabled="busy" @click="undo">
-        {{ touched ? 'Take it back all the same' : 'Take the task back' }}
-      </button>
+      <TakeBack v-else-if="made && !back" :trace="trace" @refused="error = $event" @done="look" />
     </template>
   </OverDialog>
 </template>

@@ -58,12 +58,6 @@ export const sendTry = (id: string, document: string, sample: string) =>
     document,
     revision: 0,
   })
-export const readTrace = (trace: string) =>
-  get<Schemas['TraceView']>(`/api/traces/${encodeURIComponent(trace)}`)
-export const takeBack = (trace: string, evenIfTouched: boolean) =>
-  post<undefined>(
-    `/api/traces/${encodeURIComponent(trace)}/take-back?evenIfTouched=${evenIfTouched}`,
-  )
 export const computeProof = (id: string, document: string) =>
   post<SheetView>(`${of(id)}/proof`, { document, revision: 0 })
 export const asYaml = (document: string) =>

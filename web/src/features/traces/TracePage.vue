@@ -10,6 +10,7 @@ import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
 import FieldWays from './FieldWays.vue'
 import StoryLines from './StoryLines.vue'
+import TakeBack from './TakeBack.vue'
 import { readTrace, sendAgain } from './api'
 
 const props = defineProps<{ id: string }>()
@@ -70,8 +71,14 @@ async function again() {
       <RouterLink v-if="data.newer" class="btn" :to="{ name: 'trace', params: { id: data.newer } }"
         >Newer try</RouterLink
       >
+      <TakeBack
+        v-else-if="trace.trial && trace.target && !trace.takenBackAt"
+        :trace="trace.id"
+        @refused="refused = $event"
+        @done="load"
+      />
       <button
-        v-else
+        v-else-if="!trace.trial"
         class="btn main"
         type="button"
         :disabled="sending || trace.verdict === 'WAITING'"
@@ -81,6 +88,12 @@ async function again() {
       </button>
     </div>
     <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
+    <p v-if="trace.trial" class="note" role="status">
+      One event sent for real from the desk, to try a draft; it counts nowhere.
+      <template v-if="trace.takenBackAt">
+        Its task was taken back {{ dayAndTime(trace.takenBackAt, now, zone) }}.
+      </template>
+    </p>
     <p v-if="trace.reason" class="note" :class="{ bad: trace.verdict === 'FAILED' }" role="status">
       {{ trace.reason }}
     </p>

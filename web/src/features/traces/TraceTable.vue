@@ -47,6 +47,9 @@ const { now, zone } = useSession()
             </template>
           </small>
           <small v-if="trace.resent" class="dim">sent again since</small>
+          <small v-if="trace.trial" class="dim"
+            >a try from the desk<template v-if="trace.takenBackAt">, taken back</template></small
+          >
         </td>
         <td>{{ trace.bridgeName }}</td>
         <td class="mono">{{ trace.record }}</td>

@@ -30,6 +30,10 @@ export const readTrace = (id: string) => get<TraceView>(`/api/traces/${encodeURI
 export const sendAgain = (id: string) =>
   post<Schemas['Resent']>(`/api/traces/${encodeURIComponent(id)}/resend`)
 
+/** Takes the task of a try back; refused when someone worked on it, unless told all the same. */
+export const takeBack = (id: string, evenIfTouched: boolean) =>
+  post<undefined>(`/api/traces/${encodeURIComponent(id)}/take-back?evenIfTouched=${evenIfTouched}`)
+
 export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
 
 /** Keys with what people call them: `Paths crew (bu-11)`; other texts as they are. */

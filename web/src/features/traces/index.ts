@@ -1,3 +1,6 @@
 export { default as TracesPage } from './TracesPage.vue'
 export { default as TracePage } from './TracePage.vue'
 export { default as TraceTable } from './TraceTable.vue'
+export { default as TakeBack } from './TakeBack.vue'
+export { readTrace } from './api'
+export type { TraceView } from './api'

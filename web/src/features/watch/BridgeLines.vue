@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime, span, timeOfDay } from '@/shared/format/time'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import RhythmBars from './RhythmBars.vue'
 import type { BridgeLine, Watch } from './api'
 
@@ -39,6 +40,12 @@ function lastEvent(line: BridgeLine): string {
             <RouterLink :to="{ name: 'bridge', params: { id: line.id } }">{{
               line.name
             }}</RouterLink>
+            <span
+              v-if="line.heldSince"
+              class="held"
+              :title="`${line.heldBecause}, since ${dayAndTime(line.heldSince, now, zone)}`"
+              ><VerdictMark kind="HELD" /> held
+            </span>
             <span class="mid">{{ line.source }} → {{ line.target }}</span>
           </th>
           <td>

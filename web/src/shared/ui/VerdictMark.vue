@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 /** Our own marks: one size, one stroke, always with the word beside them. */
-type Shape = 'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'done'
+type Shape = 'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'held' | 'done'
 
 const props = defineProps<{ kind: string }>()
 
@@ -13,6 +13,7 @@ const SHAPES: Record<Shape, { colour: string; path: string }> = {
   passed: { colour: 'var(--ink-3)', path: 'M3.500 8a4.500 4.500 0 1 0 9 0a4.500 4.500 0 1 0-9 0' },
   failed: { colour: 'var(--failed)', path: 'M4 4l8 8M12 4l-8 8' },
   waiting: { colour: 'var(--ink-3)', path: 'M3.500 8h.01M8 8h.01M12.500 8h.01' },
+  held: { colour: 'var(--held)', path: 'M6 3.500v9M10 3.500v9' },
   done: { colour: 'var(--kelp)', path: 'M3.500 8.500l3 3 6-7' },
 }
 
@@ -23,6 +24,7 @@ const KINDS: Record<string, Shape> = {
   PASSED_BY: 'passed',
   FAILED: 'failed',
   WAITING: 'waiting',
+  HELD: 'held',
   DONE: 'done',
 }
 

@@ -64,7 +64,7 @@ class BridgeController {
   /** Why a bridge is held. */
   record HoldWish(String because) {}
 
-  /** Holds a bridge: it receives and delivers nothing. */
+  /** Holds a bridge: it decides and delivers nothing; what arrives meanwhile is kept. */
   @PutMapping("/{id}/hold")
   BridgeView hold(@PathVariable String id, @RequestBody HoldWish wish) {
     String because = wish.because().strip();

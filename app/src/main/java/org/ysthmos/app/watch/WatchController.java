@@ -48,7 +48,7 @@ class WatchController {
    * One live bridge.
    *
    * @param bars half hours, oldest first
-   * @param heldSince null unless it is held: it receives and delivers nothing
+   * @param heldSince null unless it is held: it decides and delivers nothing
    * @param worstMillis the longest from arrival to task in the last 24 hours
    */
   record BridgeLine(

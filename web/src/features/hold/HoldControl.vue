@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import OverDialog from '@/shared/ui/OverDialog.vue'
+import { hold, release, type Held } from './api'
+
+/** Holds a live bridge, with a reason others can read, and releases it. */
+const props = defineProps<{ bridge: Held }>()
+const emit = defineEmits<{ changed: [] }>()
+const asking = ref(false)
+const because = ref('')
+const error = ref('')
+const busy = ref(false)
+
+async function during(act: () => Promise<unknown>) {
+  busy.value = true
+  error.value = ''
+  try {
+    await act()
+    asking.value = false
+    because.value = ''
+    emit('changed')
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+const holdIt = () => during(() => hold(props.bridge.id, because.value.trim()))
+const releaseIt = () => during(() => release(props.bridge.id))
+</script>
+
+<template>
+  <button v-if="bridge.heldSince" class="btn" :disabled="busy" @click="releaseIt">Release</button>
+  <button v-else class="btn" @click="asking = true">Hold…</button>
+  <span v-if="error && !asking" class="bad" role="alert">{{ error }}</span>
+  <OverDialog v-if="asking" :title="`Hold “${bridge.name}”`" @close="asking = false">
+    <form id="hold" @submit.prevent="holdIt">
+      <p>
+        Nothing more leaves over this bridge. What arrives is kept and goes on its way, in order,
+        when it is released.
+      </p>
+      <label class="why">
+        <span>Why, for everyone who finds it held</span>
+        <input v-model="because" class="in" maxlength="200" required autofocus />
+      </label>
+      <p v-if="error" class="bad" role="alert">{{ error }}</p>
+    </form>
+    <template #acts="{ close }">
+      <button class="btn" @click="close()">Not now</button>
+      <button class="btn main" type="submit" form="hold" :disabled="busy || !because.trim()">
+        Hold it
+      </button>
+    </template>
+  </OverDialog>
+</template>
+
+<style scoped>
+.why {
+  display: block;
+  margin-top: 12px;
+}
+.why span {
+  display: block;
+  font-weight: 650;
+  margin-bottom: 4px;
+}
+.why input {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,2 @@
+export { default as HoldControl } from './HoldControl.vue'
+export { readHeld } from './api'
