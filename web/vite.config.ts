@@ -15,7 +15,16 @@ export default defineConfig({
   ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { outDir: 'target/classes/static', emptyOutDir: true, chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': 'http://127.0.0.1:8470' } },
+  // The application takes requests from its own pages only, so they come under its own address.
+  server: {
+    proxy: {
+      '/api': {
+        target: 'http://127.0.0.1:8470',
+        changeOrigin: true,
+        headers: { Origin: 'http://127.0.0.1:8470' },
+      },
+    },
+  },
   test: {
     environment: 'jsdom',
     server: { deps: { inline: ['element-plus'] } },

@@ -125,16 +125,19 @@ const words = (key: string) => key.replaceAll('-', ' ')
           :value="operandOf(test)"
           @input="change(i, { ...test, [operatorOf(test)]: operand(value($event)) })"
         />
-        <span
-          v-if="resultOf(i)"
-          :class="resultOf(i)!.met ? 'met' : 'unmet'"
-          :title="resultOf(i)!.sentence"
-          >{{ resultOf(i)!.met ? 'met' : `not met by “${resultOf(i)!.value}”` }}</span
-        >
-        <span v-if="resultOf(i)" class="dim"
-          >{{ resultOf(i)!.passed }} of {{ resultOf(i)!.asked }} events meet it</span
-        >
-        <button class="btn bare" @click="set(tests.filter((_, k) => k !== i))">Remove</button>
+        <span class="said">
+          <template v-if="resultOf(i)">
+            <span :class="resultOf(i)!.met ? 'met' : 'unmet'" :title="resultOf(i)!.sentence">{{
+              resultOf(i)!.met ? 'met' : `not met by “${resultOf(i)!.value}”`
+            }}</span>
+            <span
+              class="dim"
+              :title="`${resultOf(i)!.passed} of ${resultOf(i)!.asked} events meet it`"
+              >{{ resultOf(i)!.passed }} of {{ resultOf(i)!.asked }} events</span
+            >
+          </template>
+          <button class="btn bare" @click="set(tests.filter((_, k) => k !== i))">Remove</button>
+        </span>
       </div>
       <div class="foot">
         <AddBy
@@ -177,8 +180,18 @@ const words = (key: string) => key.replaceAll('-', ' ')
   min-width: 66px;
   text-align: right;
 }
+.test .in {
+  field-sizing: content;
+}
 .with {
-  width: 120px;
+  min-width: 60px;
+  max-width: 220px;
+}
+.said {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
+  align-items: center;
 }
 .foot {
   padding-left: 74px;

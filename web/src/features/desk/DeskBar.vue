@@ -34,8 +34,12 @@ const STATES: Record<DraftState, string> = {
 <template>
   <div class="heading">
     <h1>{{ name }}</h1>
-    <span class="pill">{{
-      liveVersion === null ? 'draft, not live yet' : `draft over version ${liveVersion}`
+    <span class="pill" :class="{ live: liveVersion !== null && !changed }">{{
+      liveVersion === null
+        ? 'draft, not live yet'
+        : changed
+          ? `draft over version ${liveVersion}`
+          : `as live, version ${liveVersion}`
     }}</span>
     <span class="state" :class="state" role="status">{{ STATES[state] }}</span>
     <button v-if="state === 'conflict'" class="btn" @click="emit('theirs')">Take theirs</button>
@@ -46,7 +50,13 @@ const STATES: Record<DraftState, string> = {
     <button class="btn" :disabled="!canRedo" @click="emit('redo')">Redo</button>
     <button class="btn" :aria-pressed="proof" @click="emit('proof')">Proof sheet</button>
     <button class="btn" :disabled="!changed" @click="emit('giveUp')">Give up the draft</button>
-    <button class="btn main" :disabled="!ready" @click="emit('live')">Go live…</button>
+    <button
+      class="btn main"
+      :disabled="!ready || (liveVersion !== null && !changed)"
+      @click="emit('live')"
+    >
+      Go live…
+    </button>
   </div>
 </template>
 
@@ -58,6 +68,9 @@ h1 {
 }
 .pill {
   color: var(--clay);
+}
+.pill.live {
+  color: var(--kelp);
 }
 .state {
   font-size: 12px;

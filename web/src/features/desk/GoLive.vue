@@ -95,9 +95,9 @@ async function remove(example: string) {
         <h3>Results</h3>
         <p v-if="rows.length === 0">No event was received yet, so nothing is compared.</p>
         <p v-else>
-          Of {{ counted(rows.length, 'event') }}, {{ failing }} would fail<template
+          Of {{ counted(rows.length, 'event') }}, {{ failing || 'none' }} would fail<template
             v-if="liveVersion !== null"
-            >, and {{ differing.length }} would come out other than with version
+            >, and {{ differing.length || 'none' }} would come out other than with version
             {{ liveVersion }}</template
           ><template v-if="byField.length"
             >: {{ byField.map((one) => `${one.name} in ${one.count}`).join(', ') }}</template

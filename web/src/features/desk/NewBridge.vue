@@ -258,11 +258,11 @@ fieldset {
 }
 .starters legend {
   font-weight: 700;
-  padding: 0;
+  padding: 0 8px 0 0;
 }
 .starter {
   display: flex;
   gap: 8px;
-  align-items: baseline;
+  align-items: center;
 }
 </style>

@@ -4,13 +4,13 @@ import type { ArrivingGroup, LanguageView, LeavingField } from './api'
 import { useSession } from '@/shared/composables/session'
 import { momentText } from '@/shared/format/time'
 import AddBy from './AddBy.vue'
+import RuleSource from './RuleSource.vue'
 import StepEditor from './StepEditor.vue'
 import {
   moved,
   ruleGroup,
   sourceKind,
   stepsOf,
-  withSource,
   withSteps,
   type SourceKind,
   type Tree,
@@ -45,13 +45,6 @@ const fields = computed(() => props.arriving.flatMap((g) => g.fields))
 const nameOf = (address: string) =>
   fields.value.find((field) => field.address === address)?.name ?? address
 
-const KINDS: { kind: SourceKind; words: string }[] = [
-  { kind: 'value', words: 'is a field' },
-  { kind: 'text', words: 'is a text with fields' },
-  { kind: 'texts', words: 'is several texts, one a line' },
-  { kind: 'always', words: 'is always' },
-]
-
 const sentence = computed(() => {
   const source = group.value[kind.value]
   switch (kind.value) {
@@ -72,39 +65,6 @@ const sentence = computed(() => {
       return 'something of each item'
   }
 })
-
-function setKind(next: string) {
-  const to = next as SourceKind
-  const source = to === 'value' ? '' : asSource(sourceText.value, to)
-  emit('change', withSource(props.rule, { [to]: source }))
-}
-
-const sourceText = computed(() => {
-  const source = group.value[kind.value]
-  if (Array.isArray(source)) return source.join(kind.value === 'texts' ? '\n' : ', ')
-  return typeof source === 'string' ? source : ''
-})
-
-/** What is typed as the source of this kind: one value, a list, or a text a line. */
-function asSource(text: string, of: SourceKind): Tree {
-  if (of === 'texts') return text.split('\n')
-  if (of !== 'always' || !props.field.type.startsWith('list of')) return text
-  return text
-    .split(',')
-    .map((item) => item.trim())
-    .filter(Boolean)
-}
-
-const setSource = (text: string) =>
-  emit('change', withSource(props.rule, { [kind.value]: asSource(text, kind.value) }))
-
-function pick() {
-  emit('pick', (address) => {
-    if (kind.value === 'text' || kind.value === 'texts')
-      setSource(`${sourceText.value}{${address}}`)
-    else emit('change', withSource(props.rule, { value: address }))
-  })
-}
 
 const setSteps = (next: Tree[]) => emit('change', withSteps(props.rule, next))
 
@@ -174,59 +134,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </button>
     <p v-if="field.problem" class="problem" role="status">{{ field.problem }}</p>
     <div v-if="open && rule !== undefined" class="body">
-      <template v-if="KINDS.some((one) => one.kind === kind)">
-        <div class="source">
-          <select
-            class="in"
-            aria-label="Where it comes from"
-            :value="kind"
-            @change="setKind(value($event))"
-          >
-            <option v-for="one in KINDS" :key="one.kind" :value="one.kind">{{ one.words }}</option>
-          </select>
-          <select
-            v-if="kind === 'value'"
-            class="in wide"
-            aria-label="The field"
-            :value="sourceText"
-            @change="setSource(value($event))"
-          >
-            <option v-if="!sourceText" value="">choose a field</option>
-            <optgroup v-for="g in arriving" :key="g.title" :label="g.title">
-              <option v-for="one in g.fields" :key="one.address" :value="one.address">
-                {{ one.name }} = {{ one.value || '–' }}
-              </option>
-            </optgroup>
-          </select>
-          <select
-            v-else-if="
-              kind === 'always' && Object.keys(field.names).length && !field.type.startsWith('list')
-            "
-            class="in wide"
-            aria-label="The value"
-            :value="sourceText"
-            @change="setSource(value($event))"
-          >
-            <option v-for="(name, key) in field.names" :key="key" :value="key">{{ name }}</option>
-          </select>
-          <textarea
-            v-else-if="kind === 'texts'"
-            class="in wide"
-            rows="4"
-            aria-label="The texts, one a line; fields stand in braces"
-            :value="sourceText"
-            @input="setSource(value($event))"
-          ></textarea>
-          <input
-            v-else
-            class="in wide"
-            :aria-label="kind === 'text' ? 'The text; fields stand in braces' : 'The value'"
-            :value="sourceText"
-            @input="setSource(value($event))"
-          />
-          <button v-if="kind !== 'always'" class="btn" @click="pick">Pick from arriving</button>
-        </div>
-      </template>
+      <RuleSource
+        v-if="['value', 'text', 'texts', 'always'].includes(kind)"
+        :field="field"
+        :rule="rule"
+        :arriving="arriving"
+        @change="emit('change', $event)"
+        @pick="emit('pick', $event)"
+      />
       <label v-else class="document">
         <span class="mid">This rule is {{ sentence }}. It is edited as its document.</span>
         <textarea
@@ -278,7 +193,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <div class="foot">
         <AddBy label="Add a step" :choices="stepChoices" @add="add" />
         <span class="dim"
-          ><kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves a step, <kbd>Delete</kbd> removes it</span
+          ><kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves, <kbd>Delete</kbd> removes</span
         >
         <button v-if="!field.required" class="btn bare" @click="emit('remove')">
           Remove the rule
@@ -334,15 +249,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 }
 .body {
   padding: 0 12px 12px 122px;
-}
-.source {
-  display: flex;
-  gap: 8px;
-  flex-wrap: wrap;
-}
-.wide {
-  flex: 1;
-  min-width: 180px;
 }
 .document {
   display: grid;

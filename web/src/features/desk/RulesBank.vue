@@ -84,6 +84,11 @@ const elsewhere = computed(() =>
   props.trial.problems.filter((problem) => !ANSWERED.includes(problem.path.split('/')[0]!)),
 )
 const unknownTables = computed(() => [...new Set(props.trial.unknownKeys.map((one) => one.table))])
+/** What people call the keys of all target fields. */
+const names = computed(
+  () =>
+    Object.assign({}, ...props.trial.leaving.map((field) => field.names)) as Record<string, string>,
+)
 const several = computed(() => ['for-each', 'set'].find((plan) => plan in props.doc))
 
 function setPart(key: string, part: Tree | undefined) {
@@ -201,6 +206,7 @@ function keptRows() {
       v-if="table"
       :table="table"
       :unknown="trial.unknownKeys.filter((one) => one.table === table)"
+      :names="names"
       @kept="keptRows"
       @close="table = ''"
     />

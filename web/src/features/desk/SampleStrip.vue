@@ -87,7 +87,7 @@ function step(by: number) {
 .strip {
   display: flex;
   align-items: center;
-  gap: 8px;
+  gap: 16px;
   padding: 6px 20px;
   border-bottom: 1px solid var(--line);
   background: var(--panel);

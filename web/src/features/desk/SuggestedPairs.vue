@@ -35,10 +35,12 @@ function take(one: Suggestion) {
   <div v-if="still().length || error" class="offered">
     <p v-if="error" class="bad">{{ error }}</p>
     <p v-for="one in still()" :key="one.field + one.source" class="pair">
-      <span class="mid">Perhaps</span> <b>{{ one.fieldName }}</b> <span class="mid">is</span>
-      <b>{{ one.source }}</b><span v-if="one.steps.length" class="mid"
-        >, {{ one.steps.join(', ') }}</span
-      ><span class="dim">: {{ one.because }}</span>
+      <span
+        ><span class="mid">Perhaps</span> <b>{{ one.fieldName }}</b> <span class="mid">is </span
+        ><b>{{ one.source }}</b
+        ><span v-if="one.steps.length" class="mid">, {{ one.steps.join(', ') }}</span
+        ><span class="dim">: {{ one.because }}</span></span
+      >
       <button class="btn bare" @click="take(one)">Take it</button>
     </p>
   </div>
@@ -49,9 +51,13 @@ function take(one: Suggestion) {
   padding: 6px 4px;
 }
 .pair {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+  align-items: baseline;
   padding: 2px 0;
 }
 .pair .btn {
-  padding: 0 6px;
+  padding-block: 0;
 }
 </style>

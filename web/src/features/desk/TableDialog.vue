@@ -7,7 +7,12 @@ import { keepRows, readTable, type UnknownKey } from './api'
 import { csvOf } from './csv'
 
 /** A reference table edited without leaving the desk; keys that were asked in vain are offered. */
-const props = defineProps<{ table: string; unknown: UnknownKey[] }>()
+const props = defineProps<{
+  table: string
+  unknown: UnknownKey[]
+  /** What people call the keys that the target knows, by key. */
+  names: Record<string, string>
+}>()
 const emit = defineEmits<{ kept: []; close: [] }>()
 const rows = ref<string[][]>([])
 const refused = ref('')
@@ -64,7 +69,13 @@ async function keep() {
         <button v-for="keys in offered" :key="keys.join('|')" class="btn" @click="add(keys)">
           Add “{{ keys.join(', ') }}”
         </button>
+        <button v-if="offered.length > 2" class="btn bare" @click="offered.forEach(add)">
+          Add all {{ offered.length }}
+        </button>
       </p>
+      <datalist id="known-keys">
+        <option v-for="(name, key) in names" :key="key" :value="key">{{ name }}</option>
+      </datalist>
       <div class="scroll">
         <table class="rows">
           <thead>
@@ -81,9 +92,13 @@ async function keep() {
                 <input
                   class="in"
                   :aria-label="`${data.columns[k]} of row ${i + 1}`"
+                  :list="k < keyCount ? undefined : 'known-keys'"
                   :value="cell"
                   @input="change(i, k, ($event.target as HTMLInputElement).value)"
                 />
+                <span v-if="k >= keyCount && names[cell]" class="mid called">{{
+                  names[cell]
+                }}</span>
               </td>
               <td>
                 <button class="btn bare" @click="rows = rows.filter((_, k) => k !== i)">
@@ -118,6 +133,12 @@ async function keep() {
   overflow: auto;
 }
 td .in {
+  width: 60%;
+}
+td:first-child .in {
   width: 100%;
+}
+.called {
+  margin-left: 8px;
 }
 </style>

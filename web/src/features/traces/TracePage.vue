@@ -58,7 +58,7 @@ async function again() {
         <template v-if="trace.tries > 1">, {{ ordinal(trace.tries) }} try</template>
       </VerdictText>
       <span class="mid nowrap" :title="`${fullTime(trace.receivedAt, zone)} ${zone}`">
-        <RouterLink :to="{ name: 'bridge', params: { id: trace.bridge } }">{{
+        <RouterLink :to="{ name: trace.trial ? 'desk' : 'bridge', params: { id: trace.bridge } }">{{
           trace.bridgeName
         }}</RouterLink><template v-if="trace.version !== null"
           >, version {{ trace.version }}</template

@@ -2,6 +2,7 @@ import { mount, RouterLinkStub } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
 import NeedsYou from './NeedsYou.vue'
+import type { BridgeLine } from './api'
 
 useSession().zone.value = 'Europe/Lisbon'
 
@@ -14,8 +15,26 @@ const failed = {
   text: 'Due: “yesterday” is no day.',
 }
 
-function page(items: (typeof failed)[]) {
-  return mount(NeedsYou, { props: { items }, global: { stubs: { RouterLink: RouterLinkStub } } })
+const line = {
+  id: 'hazard-to-grounds',
+  name: 'Hazard report',
+  source: 'Visitor Desk',
+  target: 'Grounds Board',
+  counts: { made: 0, changed: 0, unchanged: 0, passedBy: 0, failed: 0 },
+  bars: [],
+  waiting: 4,
+  waitingSince: null,
+  worstMillis: null,
+  lastEvent: null,
+  heldSince: '2026-11-24T10:00:00Z',
+  heldBecause: 'The board is being rebuilt',
+} as unknown as BridgeLine
+
+function page(items: (typeof failed)[], bridges: BridgeLine[] = []) {
+  return mount(NeedsYou, {
+    props: { items, bridges },
+    global: { stubs: { RouterLink: RouterLinkStub } },
+  })
 }
 
 describe('what needs a person', () => {
@@ -35,6 +54,13 @@ describe('what needs a person', () => {
     const text = page([{ ...failed, traces: 1 }]).text()
     expect(text).toContain('1 event failed')
     expect(text).toContain('See the trace')
+  })
+
+  it('names a held bridge, why, and what waits behind it', () => {
+    const text = page([], [line]).text()
+    expect(text).toContain('Hazard report is held, 4 events wait')
+    expect(text).toContain('The board is being rebuilt')
+    expect(page([], [{ ...line, heldSince: null }]).text()).toContain('Nothing waits for a person.')
   })
 
   it('says that all is calm, and where failures would show', () => {

@@ -1,18 +1,20 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
-import type { NeedsYou } from './api'
+import type { BridgeLine, NeedsYou } from './api'
 
-defineProps<{ items: NeedsYou[] }>()
+const props = defineProps<{ items: NeedsYou[]; bridges: BridgeLine[] }>()
+const held = computed(() => props.bridges.filter((line) => line.heldSince !== null))
 const { now, zone } = useSession()
 </script>
 
 <template>
   <section aria-labelledby="needs">
-    <h2 id="needs">Needs you <small v-if="items.length">most first</small></h2>
-    <p v-if="items.length === 0" class="calm mid">
+    <h2 id="needs">Needs you <small v-if="items.length + held.length">most first</small></h2>
+    <p v-if="items.length + held.length === 0" class="calm mid">
       Nothing waits for a person. What fails shows up here, with its cause and what to do.
     </p>
     <ul v-else class="needs">
@@ -34,6 +36,21 @@ const { now, zone } = useSession()
         >
           {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
         </RouterLink>
+      </li>
+      <li v-for="line in held" :key="line.id">
+        <VerdictMark kind="HELD" />
+        <p>
+          <b>{{ line.name }}</b> is held<template v-if="line.waiting"
+            >, {{ counted(line.waiting, 'event') }} wait</template
+          >
+          <small>{{ line.heldBecause }}</small>
+        </p>
+        <span class="mono dim" :title="dayAndTime(line.heldSince!, now, zone)">
+          for {{ age(line.heldSince!, now) }}
+        </span>
+        <RouterLink class="btn" :to="{ name: 'bridge', params: { id: line.id } }"
+          >See the bridge</RouterLink
+        >
       </li>
     </ul>
   </section>

@@ -28,7 +28,7 @@ onUnmounted(() => clearInterval(timer))
     <h1 class="unseen">Watch</h1>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
-      <NeedsYou :items="data.watch.needsYou" />
+      <NeedsYou :items="data.watch.needsYou" :bridges="data.watch.bridges" />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">
         <h2 id="latest">

@@ -15,9 +15,11 @@ CREATE TABLE sample (
   bridge_id VARCHAR(64) NOT NULL,
   -- As CloudEvents JSON.
   event VARCHAR(1048576) NOT NULL,
-  added_at TIMESTAMP(9) WITH TIME ZONE NOT NULL
+  added_at TIMESTAMP(9) WITH TIME ZONE NOT NULL,
+  -- Which of the events that were added at once.
+  place INT NOT NULL
 );
-CREATE INDEX sample_of_bridge ON sample (bridge_id, id);
+CREATE INDEX sample_of_bridge ON sample (bridge_id, added_at);
 
 CREATE TABLE pinned_example (
   id VARCHAR(32) PRIMARY KEY,

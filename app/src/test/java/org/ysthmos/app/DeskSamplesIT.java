@@ -73,6 +73,23 @@ class DeskSamplesIT extends AppTestBase {
     }
   }
 
+  @Test
+  void dataOfACloudEventThatAnotherMakerWroteIsTheBody() throws Exception {
+    String number = report(Map.of("place", "Wrapped place"));
+    settled(number, 1);
+    List<String> ids =
+        add(
+            """
+            {"specversion":"1.0","id":"a","source":"https://forms.example","type":"x.sent",
+             "data":{"type":"submission.changed","submission":"%s"}}
+            """
+                .formatted(number));
+    JsonNode trial = trial(live(), ids.getFirst());
+    assertThat(trial.at("/samples/0/title").asText()).startsWith("Wrapped place: ");
+    assertThat(trial.at("/samples/0/kind").asText()).isEqualTo("changed");
+    remove("/samples/" + ids.getFirst());
+  }
+
   @ParameterizedTest
   @CsvSource(
       delimiter = '|',
@@ -81,6 +98,7 @@ class DeskSamplesIT extends AppTestBase {
           ''                                             | There is no event in it
           [1]                                            | Event 1 is no JSON object
           {"submission":"vd-1"} {                        | Line 1 cannot be read
+          {"specversion":"1.0","id":"a","source":"https://x.example","data":1} | “data” is no JSON object
           {"specversion":"1.0","id":"a"}                 | the attribute “source” is missing
           {"specversion":"1.0","id":"a","source":"/x/y","type":"created","subject":"1","time":"2026-11-24T13:58:07Z"} | this bridge starts at /visitor-desk/hazard-reports
           {"specversion":"1.0","id":"a","source":"/visitor-desk/hazard-reports","type":"gone","subject":"1","time":"2026-11-24T13:58:07Z"} | this bridge carries created and changed

@@ -91,6 +91,11 @@ abstract class InBrowser {
     assertThat(elsewhere).as("requests that left the machine").isEmpty();
   }
 
+  /** The browser tells of every refusal; this one was meant. */
+  void refusedByTheServer(int status) {
+    assertThat(errors.removeIf(error -> error.contains("status of " + status))).isTrue();
+  }
+
   /** Fills the form in another window, as the visitor would. */
   void visitorReports(String problem, String seenOn) {
     Page form = context.newPage();

@@ -208,7 +208,11 @@ final class Together implements AutoCloseable {
       if (Files.exists(file)) {
         for (String line : Files.readAllLines(file)) {
           JsonNode task = JSON.readTree(line);
-          newest.put(task.path("id").asText(), task);
+          if (task.path("removed").asBoolean()) {
+            newest.remove(task.path("id").asText());
+          } else {
+            newest.put(task.path("id").asText(), task);
+          }
         }
       }
     } catch (IOException e) {

@@ -87,7 +87,7 @@ class DeliveryWriter {
         plain(
             now,
             Mark.DONE,
-            "Pair kept: "
+            (trace.tryDocument() == null ? "Pair kept: " : "Noted, to be taken back: ")
                 + Optional.ofNullable(trace.matchText()).orElse("")
                 + " and task "
                 + delivered.record(),

@@ -12,20 +12,26 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface SampleMapper {
 
-  /** A sample; the event as CloudEvents JSON. */
-  record SampleRow(String id, String bridgeId, String event, Instant addedAt) {}
+  /**
+   * A sample.
+   *
+   * @param event as CloudEvents JSON
+   * @param place which of those that were added at once, from 0
+   */
+  record SampleRow(String id, String bridgeId, String event, Instant addedAt, int place) {}
 
   @Insert(
       """
-      INSERT INTO sample (id, bridge_id, event, added_at)
-      VALUES (#{id}, #{bridgeId}, #{event}, #{addedAt})
+      INSERT INTO sample (id, bridge_id, event, added_at, place)
+      VALUES (#{id}, #{bridgeId}, #{event}, #{addedAt}, #{place})
       """)
   void add(SampleRow sample);
 
+  /** The newest first, those added at once in their order. */
   @Select(
       """
-      SELECT id, bridge_id, event, added_at FROM sample
-      WHERE bridge_id = #{bridge} ORDER BY bridge_id DESC, id DESC
+      SELECT id, bridge_id, event, added_at, place FROM sample
+      WHERE bridge_id = #{bridge} ORDER BY added_at DESC, place
       """)
   List<SampleRow> of(@Param("bridge") String bridge);
 

@@ -15,7 +15,8 @@ import org.ysthmos.core.event.Event;
 
 /**
  * Events out of a pasted or uploaded text: one JSON object, a JSON array, or NDJSON; each of them a
- * CloudEvent (structured JSON) or a body as the source sends it.
+ * CloudEvent (structured JSON) or a body as the source sends it. Of a CloudEvent that another maker
+ * wrote, the data is the body.
  */
 final class SampleText {
 
@@ -99,7 +100,18 @@ final class SampleText {
     if (!node.isObject()) {
       throw refused(place + " is no JSON object.");
     }
-    return node.has("specversion") ? cloudEvent(node, place) : body(node, count);
+    if (!node.has("specversion")) {
+      return body(node, count);
+    }
+    String source = node.path("source").asText();
+    if (source.isEmpty() || source.matches("/[^/]+/[^/]+")) {
+      return cloudEvent(node, place);
+    }
+    // The envelope of another maker (CloudEvents 1.0, section 3.1: source is any URI reference).
+    if (!node.path("data").isObject()) {
+      throw refused(place + " is a CloudEvent whose “data” is no JSON object.");
+    }
+    return body(node.path("data"), count);
   }
 
   private Event cloudEvent(JsonNode node, String place) {

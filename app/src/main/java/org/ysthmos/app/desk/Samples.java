@@ -2,6 +2,7 @@ package org.ysthmos.app.desk;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -121,6 +122,7 @@ class Samples {
    */
   @Transactional
   public List<String> add(String bridge, DraftStart start, String text) {
+    Instant now = clock.instant();
     SampleText reader =
         new SampleText(
             start.system(),
@@ -129,11 +131,12 @@ class Samples {
             systems
                 .collection(start.system(), start.collection())
                 .flatMap(SystemDescription.Collection::push),
-            clock.instant());
+            now);
     List<String> ids = new ArrayList<>();
     for (Event event : reader.read(text)) {
-      String id = Ids.at(clock.instant());
-      added.add(new SampleRow(id, bridge, CloudEventJson.write(event).toString(), clock.instant()));
+      String id = Ids.at(now);
+      String kept = CloudEventJson.write(event).toString();
+      added.add(new SampleRow(id, bridge, kept, now, ids.size()));
       ids.add(id);
     }
     return ids;

@@ -8,25 +8,22 @@ import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
-import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.BridgeOfTrace;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.work.Stage;
 import org.ysthmos.app.work.WorkSignals;
-import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
-import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
@@ -45,8 +42,7 @@ class Dispatcher implements SmartLifecycle {
 
   private final TraceMapper traces;
   private final EventMapper events;
-  private final Bridges bridges;
-  private final Catalog catalog;
+  private final BridgeOfTrace bridges;
   private final Systems systems;
   private final Pairs pairs;
   private final Tables tables;
@@ -59,8 +55,7 @@ class Dispatcher implements SmartLifecycle {
   Dispatcher(
       TraceMapper traces,
       EventMapper events,
-      Bridges bridges,
-      Catalog catalog,
+      BridgeOfTrace bridges,
       Systems systems,
       Pairs pairs,
       Tables tables,
@@ -72,7 +67,6 @@ class Dispatcher implements SmartLifecycle {
     this.traces = traces;
     this.events = events;
     this.bridges = bridges;
-    this.catalog = catalog;
     this.systems = systems;
     this.pairs = pairs;
     this.tables = tables;
@@ -93,7 +87,7 @@ class Dispatcher implements SmartLifecycle {
 
   private void decide(TraceRow trace) {
     EventMapper.EventRow row = events.find(trace.eventId());
-    Optional<BridgeVersion> usable = bridge(trace);
+    Optional<BridgeVersion> usable = bridges.find(trace);
     if (row == null || usable.isEmpty()) {
       // The bridge cannot be used just now; its events wait until it can.
       writer.postpone(trace, clock.instant().plus(Duration.ofSeconds(5)));
@@ -125,19 +119,6 @@ class Dispatcher implements SmartLifecycle {
       }
     }
     writer.postpone(trace, clock.instant().plus(WAIT_FOR_PAIR));
-  }
-
-  /** The live version; for a try, the draft as it was when it was tried. */
-  private Optional<BridgeVersion> bridge(TraceRow trace) {
-    if (trace.tryDocument() == null) {
-      return bridges.live(trace.bridgeId()).map(Bridges.Live::version);
-    }
-    try {
-      return Optional.of(BridgeCompiler.compile(trace.tryDocument(), 0, catalog));
-    } catch (DocumentException e) {
-      LOG.warn("the try {} cannot be decided just now: {}", trace.id(), e.getMessage());
-      return Optional.empty();
-    }
   }
 
   /** Puts the trace back if the failure passes by itself and there are tries left. */

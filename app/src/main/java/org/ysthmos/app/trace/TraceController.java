@@ -17,11 +17,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.bridge.BridgeVersion;
 
 /** Finding traces, opening one, sending one again. */
 @RestController
@@ -47,6 +47,7 @@ class TraceController {
    * @param reason why it failed or passed by; empty otherwise
    * @param tries how many times it was tried so far
    * @param millis from arrival to the end
+   * @param version null before it is decided, and for a try
    * @param trial whether a draft was tried with it
    * @param takenBackAt when what the try made was taken back
    */
@@ -111,7 +112,7 @@ class TraceController {
   private final TraceMapper traces;
   private final EventMapper events;
   private final StoryCodec codec;
-  private final Bridges bridges;
+  private final BridgeOfTrace bridges;
   private final Systems systems;
   private final Resender resender;
   private final AppClock clock;
@@ -120,7 +121,7 @@ class TraceController {
       TraceMapper traces,
       EventMapper events,
       StoryCodec codec,
-      Bridges bridges,
+      BridgeOfTrace bridges,
       Systems systems,
       Resender resender,
       AppClock clock) {
@@ -165,17 +166,15 @@ class TraceController {
 
   private TraceSummary summary(TraceRow row) {
     String name =
-        bridges
-            .live(row.bridgeId())
-            .map(live -> live.version().definition().name())
-            .orElse(row.bridgeId());
+        bridges.find(row).map(version -> version.definition().name()).orElse(row.bridgeId());
     String record = row.orderKey().substring(row.orderKey().lastIndexOf('/') + 1);
     Instant finished = row.finishedAt();
+    boolean trial = row.tryDocument() != null;
     return new TraceSummary(
         row.id(),
         row.bridgeId(),
         name,
-        row.bridgeVersion(),
+        trial ? null : row.bridgeVersion(),
         row.state().equals("done") ? verdict(row.verdict()) : Verdict.WAITING,
         Optional.ofNullable(row.title()).orElse(record),
         record,
@@ -186,7 +185,7 @@ class TraceController {
         row.receivedAt(),
         finished == null ? null : Duration.between(row.receivedAt(), finished).toMillis(),
         row.resent(),
-        row.tryDocument() != null,
+        trial,
         row.takenBackAt());
   }
 
@@ -203,18 +202,16 @@ class TraceController {
     TraceRow row = Optional.ofNullable(traces.find(id)).orElseThrow(() -> missing(id));
     EventMapper.EventRow event =
         Optional.ofNullable(events.find(row.eventId())).orElseThrow(() -> missing(id));
-    Optional<Bridges.Live> bridge = bridges.live(row.bridgeId());
-    String source = bridge.map(b -> b.version().source().systemName()).orElse(event.systemId());
-    String target = bridge.map(b -> b.version().target().systemName()).orElse("");
+    Optional<BridgeVersion> bridge = bridges.find(row);
+    String source = bridge.map(b -> b.source().systemName()).orElse(event.systemId());
+    String target = bridge.map(b -> b.target().systemName()).orElse("");
     String page =
         bridge
             .filter(b -> row.targetRecord() != null)
             .flatMap(
                 b ->
                     systems.page(
-                        b.version().target().system(),
-                        b.version().target().collection(),
-                        text(row.targetRecord())))
+                        b.target().system(), b.target().collection(), text(row.targetRecord())))
             .map(URI::toString)
             .orElse("");
     return new TraceView(

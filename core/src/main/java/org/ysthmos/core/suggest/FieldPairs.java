@@ -124,15 +124,17 @@ public final class FieldPairs {
 
   /** How much the types and the values speak for a pair, from 0 to 0.5. */
   private static double evidence(Fit fit, FieldShape source, FieldShape target) {
-    if (target.type().equals(ValueType.TEXT)) {
-      return source.type().equals(ValueType.TEXT) ? 0.15 : 0.05;
+    ValueType wanted = target.type().element().orElse(target.type());
+    if (wanted.equals(ValueType.TEXT)) {
+      // Anything can stand in a text, or as the one text of a list.
+      return source.type().element().orElse(source.type()).equals(ValueType.TEXT) ? 0.15 : 0.05;
     }
     boolean named = !target.names().isEmpty();
     boolean read = !fit.steps().isEmpty();
     if (read && fit.filled() > 0) {
       // Any text can be taken as a key; only one that is known says something.
       boolean anyText =
-          switch (target.type().element().orElse(target.type()).kind()) {
+          switch (wanted.kind()) {
             case CHOICE, PERSON -> !named;
             default -> false;
           };

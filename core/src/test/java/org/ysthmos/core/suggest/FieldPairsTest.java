@@ -89,6 +89,15 @@ class FieldPairsTest {
   }
 
   @Test
+  void aListOfTextsIsNotOfferedForEveryText() {
+    FieldShape checklist =
+        FieldShape.of("checklist", "Checklist", ValueType.listOf(ValueType.TEXT));
+    assertThat(suggested(text("/place", "place", "Palm walk"), checklist)).isEmpty();
+    assertThat(suggested(text("/checklist", "checklist", "Palm walk"), checklist))
+        .containsExactly("{value=/checklist, steps=[in-list]}");
+  }
+
+  @Test
   void theLikeliestStandsFirstAndNoFieldGetsMoreThanTwo() {
     List<SourceField> sources =
         List.of(
