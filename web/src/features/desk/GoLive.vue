@@ -7,6 +7,7 @@ import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import RuleDifferences from './RuleDifferences.vue'
+import { differs } from './reasons'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
 
 /** What going live would change and cost, before it does. */
@@ -30,11 +31,7 @@ if (!blocked.value) {
 }
 
 const rows = computed(() => proof.data.value?.rows ?? [])
-const differing = computed(() =>
-  rows.value.filter(
-    (row) => row.liveVerdict != null || row.cells.some((cell) => cell.live != null),
-  ),
-)
+const differing = computed(() => rows.value.filter(differs))
 const failing = computed(() => rows.value.filter((row) => row.verdict === 'failed').length)
 const byField = computed(() =>
   (proof.data.value?.columns ?? [])

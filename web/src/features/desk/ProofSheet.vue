@@ -7,6 +7,7 @@ import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { computeProof } from './api'
 import { csvOf } from './csv'
+import { differs, reasonOf, reasonsOf } from './reasons'
 
 /** Every sample against every field; only the rows in sight are in the page. */
 const props = defineProps<{ id: string; text: string }>()
@@ -28,24 +29,17 @@ const height = ref(300)
 
 const ODD: Record<string, string> = { EMPTY: 'empty', WARNED: 'to look at', FAILED: 'failed' }
 
-const counted = computed(() => {
-  const counts: Record<string, number> = { EMPTY: 0, WARNED: 0, FAILED: 0, differs: 0 }
-  for (const row of data.value?.rows ?? []) {
-    for (const cell of row.cells) {
-      if (cell.odd !== 'NO') counts[cell.odd] = (counts[cell.odd] ?? 0) + 1
-    }
-    if (row.liveVerdict || row.cells.some((cell) => cell.live != null)) counts.differs!++
-  }
-  return counts
-})
+const reasons = computed(() => reasonsOf(data.value?.rows ?? []))
+const differing = computed(() => (data.value?.rows ?? []).filter(differs).length)
 
 const rows = computed(() => {
-  const all = (data.value?.rows ?? []).filter((row) => {
-    if (only.value === 'all') return true
-    if (only.value === 'differs')
-      return row.liveVerdict != null || row.cells.some((cell) => cell.live != null)
-    return row.cells.some((cell) => cell.odd === only.value)
-  })
+  const all = (data.value?.rows ?? []).filter(
+    (row) =>
+      only.value === 'all' ||
+      (only.value === 'differs'
+        ? differs(row)
+        : row.cells.some((cell) => reasonOf(cell) === only.value)),
+  )
   const by = sortBy.value
   return by < 0 ? all : [...all].sort((a, b) => a.cells[by]!.text.localeCompare(b.cells[by]!.text))
 })
@@ -88,10 +82,10 @@ function exportCsv() {
         >Only
         <select v-model="only" class="in">
           <option value="all">all events</option>
-          <option value="FAILED">with a failed value ({{ counted.FAILED }})</option>
-          <option value="WARNED">with something to look at ({{ counted.WARNED }})</option>
-          <option value="EMPTY">with an empty value ({{ counted.EMPTY }})</option>
-          <option value="differs">other than the live version ({{ counted.differs }})</option>
+          <option v-for="reason in reasons" :key="reason.words" :value="reason.words">
+            {{ reason.words }} ({{ reason.cells }})
+          </option>
+          <option value="differs">other than the live version ({{ differing }})</option>
         </select></label
       >
       <button class="btn" @click="exportCsv">Export as CSV</button>

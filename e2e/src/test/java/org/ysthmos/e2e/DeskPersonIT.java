@@ -155,7 +155,10 @@ class DeskPersonIT extends AtTheDesk {
     button("Proof sheet").click();
     Locator sheet = page.locator(".sheet");
     assertThat(sheet.locator("td.differs").first()).hasText("Under way");
-    page.getByLabel("Only").selectOption("FAILED");
+    page.getByLabel("Only")
+        .selectOption(
+            page.locator("option", new Page.LocatorOptions().setHasText("failed: “…” is no day"))
+                .getAttribute("value"));
     assertThat(sheet.locator("td.failed").first()).containsText("yesterday");
     sheet.locator("td.failed .cell").first().click();
     assertThat(rule(page, "due").locator(".body")).isVisible();

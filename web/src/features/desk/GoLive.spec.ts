@@ -1,0 +1,139 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import { useSession } from '@/shared/composables/session'
+import { serve, trialView } from '@/testkit/desk'
+import GoLive from './GoLive.vue'
+
+useSession().zone.value = 'Europe/Lisbon'
+
+const cell = (text: string, live: string | null = null, odd = 'NO') => ({
+  text,
+  odd,
+  why: '',
+  live,
+})
+const row = (verdict: string, cells: object[], liveVerdict: string | null = null) => ({
+  id: '1',
+  record: 'vd-1',
+  time: '2026-11-24T10:00:00Z',
+  verdict,
+  because: '',
+  liveVerdict,
+  cells,
+})
+const sheet = {
+  columns: [
+    { key: 'title', name: 'Title' },
+    { key: 'due', name: 'Due' },
+  ],
+  rows: [
+    row('create', [cell('a'), cell('new', 'old')]),
+    row('create', [cell('b'), cell('new', 'old')]),
+    row('failed', [cell(''), cell('')], 'create'),
+    row('create', [cell('c'), cell('same')]),
+  ],
+  micros: 10,
+}
+const holding = {
+  id: 'e1',
+  name: 'The wobbling step',
+  holds: true,
+  verdict: 'create',
+  differences: [],
+}
+const broken = {
+  ...holding,
+  holds: false,
+  differences: [{ what: 'Lane', expected: 'Reported', found: 'Finished' }],
+}
+const going = {
+  changes: [{ part: 'Due', before: 'a', after: 'b' }],
+  events: 50,
+  days: 2,
+  examples: [holding],
+  givenUpAfterSeconds: 540,
+  ceiling: { creates: 120, perSeconds: 3600, most: 7 },
+  loads: [
+    {
+      system: 'Grounds Board',
+      callsPerDay: 45,
+      callsOnBusiestDay: 82,
+      busiestDay: '2026-11-24',
+      limitCalls: 90,
+      limitSeconds: 60,
+      limitPerDay: 129600,
+      longestWaitMillis: 0,
+      longestWaitOf: null,
+    },
+  ],
+}
+
+async function dialog(look: object = going, trial = trialView(), liveVersion: number | null = 3) {
+  const asked = serve({
+    'POST /proof': sheet,
+    'POST /going': look,
+    'DELETE /examples/e1': undefined,
+  })
+  const view = mount(GoLive, {
+    props: { id: 'b', text: '{}', trial, liveVersion, error: '' },
+  })
+  await flushPromises()
+  const act = (text: string) => view.findAll('button').find((one) => one.text() === text)!
+  const text = () => view.text().replace(/\s+/g, ' ')
+  return { view, asked, act, text }
+}
+
+describe('before a bridge goes live', () => {
+  it('the results that change are counted, by field', async () => {
+    const { text } = await dialog()
+    expect(text()).toContain('Put version 4 to work')
+    expect(text()).toContain(
+      'Of 4 events, 1 would fail, and 3 would come out other than with version 3: Due in 2.',
+    )
+  })
+
+  it('its calls stand beside what the target allows, and new tasks beside the ceiling', async () => {
+    const { text } = await dialog()
+    expect(text()).toContain('Grounds Board: 45 calls a day, 82 on the busiest')
+    expect(text()).toContain('it allows 90 in a minute, 129,600 a day; no event would have waited')
+    expect(text()).toContain('New tasks: at most 7 in an hour; the ceiling is 120.')
+    expect(text()).toContain('tried again for 9 min')
+  })
+
+  it('a ceiling that would have been passed is said', async () => {
+    const { text } = await dialog({ ...going, ceiling: { creates: 5, perSeconds: 3600, most: 7 } })
+    expect(text()).toContain('the ceiling is 5 and would have been passed.')
+  })
+
+  it('an example that does not hold blocks it until its new result is expected', async () => {
+    const { view, act, text } = await dialog({ ...going, examples: [broken] })
+    expect(text()).toContain('Lane is “Finished”, expected “Reported”')
+    expect(act('Go live').attributes('disabled')).toBeDefined()
+    await view.get('input[type="checkbox"]').setValue(true)
+    await act('Go live').trigger('click')
+    expect(view.emitted('go')).toEqual([[true]])
+  })
+
+  it('an example can be unpinned there', async () => {
+    const { asked, act } = await dialog({ ...going, examples: [broken] })
+    await act('Unpin').trigger('click')
+    await flushPromises()
+    expect(asked.map((one) => one.key)).toContain('DELETE /examples/e1')
+  })
+
+  it('a draft with faults is asked nothing and cannot go', async () => {
+    const faulty = trialView({
+      problems: [{ path: 'fields/due', message: 'A day is wanted.' }] as never,
+    })
+    const { asked, act, text } = await dialog(going, faulty)
+    expect(asked).toHaveLength(0)
+    expect(text()).toContain('It cannot go live yet:A day is wanted.')
+    expect(act('Go live').attributes('disabled')).toBeDefined()
+  })
+
+  it('a new bridge is compared with nothing', async () => {
+    const { text } = await dialog(going, trialView(), null)
+    expect(text()).toContain('Put the bridge to work')
+    expect(text()).not.toContain('Rules that change')
+  })
+})
