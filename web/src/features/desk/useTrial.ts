@@ -1,7 +1,7 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { tryDraft, type TrialView } from './api'
 
-const PAUSE = 40
+const PAUSE = 20
 
 /** What the draft makes of real events, computed again at every change. */
 export function useTrial(id: string, text: Ref<string>, sample: Ref<string>) {
