@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { serve, trialView } from '@/testkit/desk'
+import { leavingField, serve, trialView } from '@/testkit/desk'
 import GoLive from './GoLive.vue'
 
 useSession().zone.value = 'Europe/Lisbon'
@@ -44,7 +44,7 @@ const holding = {
 const broken = {
   ...holding,
   holds: false,
-  differences: [{ what: 'Lane', expected: 'Reported', found: 'Finished' }],
+  differences: [{ what: 'due', expected: 'reported', found: '2026-11-24T10:00:00Z' }],
 }
 const going = {
   changes: [{ part: 'Due', before: 'a', after: 'b' }],
@@ -106,8 +106,9 @@ describe('before a bridge goes live', () => {
   })
 
   it('an example that does not hold blocks it until its new result is expected', async () => {
-    const { view, act, text } = await dialog({ ...going, examples: [broken] })
-    expect(text()).toContain('Lane is “Finished”, expected “Reported”')
+    const trial = trialView({ leaving: [leavingField('due')] })
+    const { view, act, text } = await dialog({ ...going, examples: [broken] }, trial)
+    expect(text()).toContain('Due is “24 Nov 2026, 10:00”, expected “reported”')
     expect(act('Go live').attributes('disabled')).toBeDefined()
     await view.get('input[type="checkbox"]').setValue(true)
     await act('Go live').trigger('click')

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
-import { dayAndTime, spanText } from '@/shared/format/time'
+import { dayAndTime, momentText, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
@@ -45,6 +45,7 @@ const look = computed(() => going.data.value)
 const broken = computed(() => (look.value?.examples ?? []).filter((one) => !one.holds))
 const loading = computed(() => proof.loading.value || going.loading.value)
 
+const nameOf = (key: string) => props.trial.leaving.find((field) => field.key === key)?.name ?? key
 const limitText = (load: LoadView) =>
   load.limitCalls == null
     ? 'it names no limit'
@@ -115,9 +116,13 @@ async function remove(example: string) {
         <template v-else>
           <ul class="examples">
             <li v-for="example in broken" :key="example.id">
-              <b>{{ example.name }}</b> does not hold:
-              <span v-for="one in example.differences" :key="one.what" class="difference">
-                {{ one.what }} is “{{ one.found }}”, expected “{{ one.expected }}”
+              <span>
+                <b>{{ example.name }}</b> does not hold:
+                <span v-for="one in example.differences" :key="one.what" class="difference">
+                  {{ nameOf(one.what) }} is “{{ momentText(one.found, zone) }}”, expected “{{
+                    momentText(one.expected, zone)
+                  }}”
+                </span>
               </span>
               <button class="btn bare" @click="remove(example.id)">Unpin</button>
             </li>
@@ -178,6 +183,14 @@ ul {
 .examples {
   list-style: none;
   padding: 0;
+}
+.examples li {
+  display: flex;
+  gap: 12px;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--line);
 }
 .difference {
   display: block;

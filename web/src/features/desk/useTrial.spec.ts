@@ -25,6 +25,26 @@ describe('a trial', () => {
     expect(trial.value).not.toBeNull()
   })
 
+  it('does not make a single key wait, and begins at most once in 40 ms', async () => {
+    const ask = vi.spyOn(api, 'tryDraft').mockResolvedValue(trialView())
+    const text = ref('{}')
+    useTrial('b', text, ref(''))
+    await vi.advanceTimersByTimeAsync(1000)
+    const type = async (typed: string) => {
+      text.value = typed
+      await nextTick()
+      await vi.advanceTimersByTimeAsync(1)
+    }
+    await type('{"n":1}')
+    expect(ask).toHaveBeenCalledTimes(1)
+    await type('{"n":12}')
+    await type('{"n":123}')
+    expect(ask).toHaveBeenCalledTimes(1)
+    await vi.advanceTimersByTimeAsync(40)
+    expect(ask).toHaveBeenCalledTimes(2)
+    expect(ask.mock.lastCall![1]).toBe('{"n":123}')
+  })
+
   it('never lets an older answer replace a newer one', async () => {
     const waiting: ((view: api.TrialView) => void)[] = []
     vi.spyOn(api, 'tryDraft').mockImplementation(

@@ -1,7 +1,8 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { tryDraft, type TrialView } from './api'
 
-const PAUSE = 20
+/** At most one computation begins in this span; the first key of a burst does not wait. */
+const PAUSE = 40
 
 /** What the draft makes of real events, computed again at every change. */
 export function useTrial(id: string, text: Ref<string>, sample: Ref<string>) {
@@ -9,9 +10,11 @@ export function useTrial(id: string, text: Ref<string>, sample: Ref<string>) {
   const error = ref('')
   let newest = 0
   let timer: number | undefined
+  let began = -PAUSE
 
   async function run(fresh = false) {
     const mine = ++newest
+    began = performance.now()
     try {
       const answer = await tryDraft(id, text.value, sample.value, fresh)
       // An older answer never replaces a newer one.
@@ -27,7 +30,8 @@ export function useTrial(id: string, text: Ref<string>, sample: Ref<string>) {
   watch([text, sample], () => {
     if (text.value === '{}') return
     window.clearTimeout(timer)
-    timer = window.setTimeout(() => void run(), PAUSE)
+    const left = Math.max(0, began + PAUSE - performance.now())
+    timer = window.setTimeout(() => void run(), left)
   })
 
   return { trial, error, run }
