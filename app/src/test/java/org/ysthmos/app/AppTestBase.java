@@ -29,6 +29,7 @@ import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.friendsregister.FriendsRegister;
 import org.ysthmos.standins.groundsboard.GroundsBoard;
 import org.ysthmos.standins.visitordesk.VisitorDesk;
 
@@ -50,6 +51,7 @@ abstract class AppTestBase {
   static final int PORT = freePort();
   static final VisitorDesk DESK;
   static final GroundsBoard BOARD;
+  static final FriendsRegister FRIENDS;
   static final Path DATA;
 
   static {
@@ -59,16 +61,20 @@ abstract class AppTestBase {
       URI hook = URI.create("http://127.0.0.1:" + PORT + "/hooks/visitor-desk/hazard-reports");
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
       BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
+      FRIENDS = new FriendsRegister(0, "friends", DATA.resolve("standins"), clock).start();
       Files.writeString(
           DATA.resolve("connections.properties"),
           """
           visitor-desk.address=http://127.0.0.1:%d
           grounds-board.address=http://127.0.0.1:%d
+          friends-register.address=http://127.0.0.1:%d
+          secret.friends-register-token=friends
           secret.visitor-desk-token=%s
           secret.grounds-board-token=%s
           secret.visitor-desk-hook=%s
           """
-              .formatted(DESK.port(), BOARD.port(), DESK_TOKEN, BOARD_TOKEN, SECRET));
+              .formatted(
+                  DESK.port(), BOARD.port(), FRIENDS.port(), DESK_TOKEN, BOARD_TOKEN, SECRET));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -95,7 +101,8 @@ abstract class AppTestBase {
 
   @BeforeEach
   void noFaultsAndTheDemoRules() throws Exception {
-    for (int port : new int[] {DESK.port(), BOARD.port()}) {
+    BOARD.forgetCalls();
+    for (int port : new int[] {DESK.port(), BOARD.port(), FRIENDS.port()}) {
       send("DELETE", "http://127.0.0.1:" + port + "/control/faults", "", Map.of());
     }
     putBridge(Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml")));
@@ -133,14 +140,18 @@ abstract class AppTestBase {
 
   static void fault(int port, String kind, String method, String below, int calls)
       throws Exception {
-    send(
-        "POST",
-        "http://127.0.0.1:" + port + "/control/faults",
-        """
-        {"kind":"%s","method":"%s","below":"%s","calls":%d,"waitMillis":300}
-        """
-            .formatted(kind, method, below, calls),
-        Map.of());
+    var set =
+        send(
+            "POST",
+            "http://127.0.0.1:" + port + "/control/faults",
+            """
+            {"kind":"%s","method":"%s","below":"%s","calls":%d,"waitMillis":300}
+            """
+                .formatted(kind, method, below, calls),
+            Map.of());
+    if (set.statusCode() / 100 != 2) {
+      throw new IllegalArgumentException(set.body());
+    }
   }
 
   /** Sends a report in; gives its number. The desk tells the application by itself. */

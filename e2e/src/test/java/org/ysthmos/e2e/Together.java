@@ -31,6 +31,7 @@ final class Together implements AutoCloseable {
   private final int app = freePort();
   private final int desk = freePort();
   private final int board = freePort();
+  private final int friends = freePort();
   private final Process standIns;
   private Process application;
 
@@ -42,11 +43,13 @@ final class Together implements AutoCloseable {
           """
           visitor-desk.address=http://127.0.0.1:%d
           grounds-board.address=http://127.0.0.1:%d
+          friends-register.address=http://127.0.0.1:%d
+          secret.friends-register-token=friends
           secret.visitor-desk-token=desk
           secret.grounds-board-token=board
           secret.visitor-desk-hook=%s
           """
-              .formatted(desk, board, SECRET));
+              .formatted(desk, board, friends, SECRET));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -64,6 +67,10 @@ final class Together implements AutoCloseable {
             Integer.toString(board),
             "--grounds-board-token",
             "board",
+            "--friends-register-port",
+            Integer.toString(friends),
+            "--friends-register-token",
+            "friends",
             "--hook",
             appAddress() + "/hooks/visitor-desk/hazard-reports",
             "--hook-secret",

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.friendsregister.FriendsRegister;
 import org.ysthmos.standins.groundsboard.GroundsBoard;
 import org.ysthmos.standins.visitordesk.VisitorDesk;
 
@@ -23,6 +24,8 @@ public final class StandIns {
           "--visitor-desk-token",
           "--grounds-board-port",
           "--grounds-board-token",
+          "--friends-register-port",
+          "--friends-register-token",
           "--hook",
           "--hook-secret");
 
@@ -51,11 +54,19 @@ public final class StandIns {
                   Integer.parseInt(need(options, "--grounds-board-port")),
                   need(options, "--grounds-board-token"),
                   data,
+                  clock);
+          FriendsRegister friends =
+              new FriendsRegister(
+                  Integer.parseInt(need(options, "--friends-register-port")),
+                  need(options, "--friends-register-token"),
+                  data,
                   clock)) {
         desk.start();
         board.start();
+        friends.start();
         out.println("visitor-desk http://127.0.0.1:" + desk.port());
         out.println("grounds-board http://127.0.0.1:" + board.port());
+        out.println("friends-register http://127.0.0.1:" + friends.port());
         out.println("ready");
         Thread.currentThread().join();
         return 0;

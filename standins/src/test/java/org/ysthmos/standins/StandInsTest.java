@@ -16,6 +16,9 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
@@ -27,6 +30,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.friendsregister.FriendsRegister;
 import org.ysthmos.standins.groundsboard.GroundsBoard;
 import org.ysthmos.standins.visitordesk.VisitorDesk;
 
@@ -38,7 +42,7 @@ class StandInsTest {
   private static final String SECRET = "whsec_c3RhbmQtaW4gc2VjcmV0";
   private static final String TASKS = "/api/boards/paths-and-trees/tasks";
 
-  private record Hook(Map<String, java.util.List<String>> headers, String body) {}
+  private record Hook(Map<String, List<String>> headers, String body) {}
 
   private final BlockingQueue<Hook> hooks = new ArrayBlockingQueue<>(100);
   private final ControlledClock clock = new ControlledClock();
@@ -46,6 +50,7 @@ class StandInsTest {
   private HttpServer receiver;
   private VisitorDesk desk;
   private GroundsBoard board;
+  private FriendsRegister friends;
 
   @BeforeEach
   void start() throws IOException {
@@ -65,10 +70,12 @@ class StandInsTest {
     URI hook = URI.create("http://127.0.0.1:" + receiver.getAddress().getPort() + "/hook");
     desk = new VisitorDesk(0, "desk", data, clock, hook, SECRET).start();
     board = new GroundsBoard(0, "board", data, clock).start();
+    friends = new FriendsRegister(0, "friends", data, clock).start();
   }
 
   @AfterEach
   void stop() {
+    friends.close();
     desk.close();
     board.close();
     receiver.stop(0);
@@ -179,10 +186,41 @@ class StandInsTest {
     assertThat(board("GET", "/api/people", "").statusCode()).isEqualTo(200);
   }
 
+  /** Each page names the next until none is left; what changed comes last in its own time. */
+  @Test
+  void pledgesAreListedPageByPageFromAMomentOn() throws Exception {
+    clock.set(Instant.parse("2026-11-24T10:00:00Z"));
+    for (int i = 0; i < 5; i++) {
+      send(friends.port(), "POST", "/api/pledges", "friends", "{\"what\":\"Bench " + i + "\"}");
+    }
+    clock.set(Instant.parse("2026-11-24T10:00:00.500Z"));
+    send(friends.port(), "PATCH", "/api/pledges/fr-3101", "friends", "{\"amount\":\"80\"}");
+    assertThat(listed("/api/pledges?limit=2"))
+        .containsExactly("fr-3102", "fr-3103", "fr-3104", "fr-3105", "fr-3101");
+    assertThat(listed("/api/pledges?limit=2&changedSince=2026-11-24T10:00:00Z")).hasSize(5);
+    assertThat(listed("/api/pledges?changedSince=2026-11-24T10:00:00.4Z"))
+        .containsExactly("fr-3101");
+    assertThat(
+            send(friends.port(), "GET", "/api/pledges?changedSince=noon", "friends", "")
+                .statusCode())
+        .isEqualTo(400);
+  }
+
+  private List<String> listed(String first) throws Exception {
+    List<String> ids = new ArrayList<>();
+    String path = first;
+    while (!path.isEmpty()) {
+      HttpResponse<String> page = send(friends.port(), "GET", path, "friends", "");
+      JSON.readTree(page.body()).path("pledges").forEach(p -> ids.add(p.path("id").asText()));
+      path = page.headers().firstValue("Link").map(link -> link.replaceAll("<|>.*", "")).orElse("");
+    }
+    return ids;
+  }
+
   /** The descriptions are OpenAPI 3, and every path they name is served. */
   @Test
   void descriptionsAreGoodAndTrue() throws Exception {
-    for (int port : new int[] {desk.port(), board.port()}) {
+    for (int port : new int[] {desk.port(), board.port(), friends.port()}) {
       String text = send(port, "GET", "/openapi.json", "", "").body();
       SwaggerParseResult parsed = new OpenAPIV3Parser().readContents(text);
       assertThat(parsed.getMessages()).isEmpty();

@@ -36,7 +36,8 @@ public final class PushReader {
   }
 
   /**
-   * @param id the sender's id of the event
+   * @param id the sender's id of the event; where the body tells the record's version, the change
+   *     to that version is the event instead
    * @param now when it arrived, which stands for when it happened since the webhook does not say
    * @throws Unreadable if the body is no JSON or lacks the id of the record
    */
@@ -53,7 +54,9 @@ public final class PushReader {
       throw new Unreadable("the body has no kind of event at “" + push.kind() + "”");
     }
     String ours = push.kinds().getOrDefault(kind.textValue(), kind.textValue());
-    return new Event(id, system, collection, ours, record.asText(), now, data);
+    String version = push.version().map(at -> at.in(data).asText("")).orElse("");
+    String known = version.isEmpty() ? id : PolledEvent.id(collection, record.asText(), version);
+    return new Event(known, system, collection, ours, record.asText(), now, data);
   }
 
   /**

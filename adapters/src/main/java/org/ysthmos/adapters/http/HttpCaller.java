@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
@@ -53,8 +54,10 @@ final class HttpCaller implements AutoCloseable {
    * The system answered.
    *
    * @param retryAfter the value of the header of that name
+   * @param links the values of the Link headers
    */
-  record Answered(int status, JsonNode body, Optional<String> retryAfter) implements Answer {}
+  record Answered(int status, JsonNode body, Optional<String> retryAfter, List<String> links)
+      implements Answer {}
 
   /** The connection could not be made, so nothing was sent. */
   record NotSent(String why) implements Answer {}
@@ -152,7 +155,10 @@ final class HttpCaller implements AutoCloseable {
     }
     Header retryAfter = response.getFirstHeader("Retry-After");
     return new Answered(
-        response.getCode(), body, Optional.ofNullable(retryAfter).map(Header::getValue));
+        response.getCode(),
+        body,
+        Optional.ofNullable(retryAfter).map(Header::getValue),
+        Stream.of(response.getHeaders("Link")).map(Header::getValue).toList());
   }
 
   private static byte[] read(HttpEntity entity) throws IOException {

@@ -45,6 +45,12 @@ final class HttpFailures {
     };
   }
 
+  /** The answer is not as the system's document says. */
+  Failure shapeChanged(String what) {
+    return Failure.of(FailureKind.SHAPE_CHANGED, "In the answer of " + system.name() + " " + what)
+        .withRemedy("Compare the system's document with what it sends now");
+  }
+
   private Failure ofStatus(Answered answered, boolean writes) {
     int status = answered.status();
     String said = said(answered);

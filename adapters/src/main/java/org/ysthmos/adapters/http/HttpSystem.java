@@ -29,13 +29,14 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.ChangeGateway;
 import org.ysthmos.core.gateway.RecordGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.value.Value;
 
 /** A system that speaks JSON over HTTP, as its document describes it. */
-public final class HttpSystem implements RecordGateway, TaskGateway, AutoCloseable {
+public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGateway, AutoCloseable {
 
   private final SystemDescription system;
   private final HttpCaller caller;
@@ -112,9 +113,21 @@ public final class HttpSystem implements RecordGateway, TaskGateway, AutoCloseab
     };
   }
 
+  @Override
+  public Changes changes(String collection, Place place, CallLog calls) {
+    return collection(collection)
+        .poll()
+        .<Changes>map(poll -> new HttpChanges(system, poll, caller, failures).read(place, calls))
+        .orElseGet(
+            () ->
+                new NotRead(
+                    Failure.of(
+                            FailureKind.SHAPE_CHANGED, system.name() + " is not asked for changes")
+                        .withRemedy("Describe such a call as “poll” in the system's document")));
+  }
+
   private Failure shapeChanged(String what) {
-    return Failure.of(FailureKind.SHAPE_CHANGED, "In the answer of " + system.name() + " " + what)
-        .withRemedy("Compare the system's document with what it sends now");
+    return failures.shapeChanged(what);
   }
 
   @Override

@@ -71,14 +71,68 @@ public record SystemDescription(
    * @param record where the id of the record stands
    * @param kind where the kind of event stands
    * @param kinds the system's word for a kind to ours
+   * @param version where the mark stands that tells one change of the record from the next; with it
+   *     a change that is also asked for is one event
    */
-  public record Push(String secret, Pointer record, Pointer kind, Map<String, String> kinds) {}
+  public record Push(
+      String secret,
+      Pointer record,
+      Pointer kind,
+      Map<String, String> kinds,
+      Optional<Pointer> version) {}
+
+  /**
+   * Asking for records that changed, page by page.
+   *
+   * @param items where the list of records stands
+   * @param version where the mark stands that tells one change of a record from the next
+   * @param changed where the moment of the last change stands
+   * @param created where the moment stands at which the record was made
+   * @param since how to ask for later changes only; empty if all records are given each time
+   * @param every how often it is asked, where a bridge says nothing else
+   */
+  public record Poll(
+      Call call,
+      Pointer items,
+      Pointer id,
+      Pointer version,
+      Optional<Pointer> changed,
+      Optional<Pointer> created,
+      Optional<Since> since,
+      Paging paging,
+      Duration every) {}
+
+  /**
+   * Asking for what changed since.
+   *
+   * @param parameter the query parameter
+   * @param cursor where an answer holds the mark to go on from; empty if the newest moment of
+   *     change is sent
+   */
+  public record Since(String parameter, Optional<Pointer> cursor) {}
+
+  /** How one page leads to the next. */
+  public sealed interface Paging {
+
+    /** There is one page. */
+    record Whole() implements Paging {}
+
+    /** The Link header of RFC 8288 names the next page by a relation, usually {@code next}. */
+    record ByLink(String relation) implements Paging {}
+
+    /** The answer holds a mark that is sent as a query parameter; none on the last page. */
+    record ByCursor(Pointer at, String parameter) implements Paging {}
+
+    /** Pages are numbered from 1; the first without a record is behind the last. */
+    record ByNumber(String parameter) implements Paging {}
+  }
 
   /**
    * One collection.
    *
    * @param page the page on which a person sees a record, with the slot {@code {id}}
    * @param list reads records without knowing one of them
+   * @param poll asks for records that changed
    * @param create the calls that make a task, in order; the first gives the id
    * @param change the calls that change a task; only those whose fields changed are made
    * @param remove takes a task away, by its slot {@code {id}}
@@ -88,6 +142,7 @@ public record SystemDescription(
       Optional<String> page,
       List<Find> finds,
       Optional<Listing> list,
+      Optional<Poll> poll,
       Optional<FindByKey> findByKey,
       List<Write> create,
       Pointer createdId,

@@ -77,7 +77,7 @@ public final class SystemReader {
     return node.need("bearer").only("secret").need("secret").text();
   }
 
-  private static Duration duration(DocumentNode node) {
+  static Duration duration(DocumentNode node) {
     try {
       return Duration.parse(node.text());
     } catch (DateTimeParseException e) {
@@ -112,12 +112,16 @@ public final class SystemReader {
         "event-fields",
         "find",
         "list",
+        "poll",
         "find-by-key",
         "create",
         "created-id",
         "change",
         "remove",
         "push");
+    List<FieldShape> fields = node.get("fields").map(SystemReader::fields).orElse(List.of());
+    // The event of a record that is only asked for is the record itself.
+    boolean polled = node.get("poll").isPresent() && node.get("push").isEmpty();
     CollectionShape shape =
         new CollectionShape(
             system,
@@ -127,8 +131,8 @@ public final class SystemReader {
             node.need("record").text(),
             node.get("title").map(DocumentNode::text).orElse(""),
             node.get("parent").map(DocumentNode::text).orElse(""),
-            node.get("fields").map(SystemReader::fields).orElse(List.of()),
-            node.get("event-fields").map(SystemReader::fields).orElse(List.of()));
+            fields,
+            node.get("event-fields").map(SystemReader::fields).orElse(polled ? fields : List.of()));
     node.get("parent")
         .filter(parent -> shape.field(parent.text()).isEmpty())
         .ifPresent(
@@ -140,6 +144,7 @@ public final class SystemReader {
         node.get("page").map(DocumentNode::text),
         node.get("find").map(SystemReader::finds).orElse(List.of()),
         node.get("list").map(SystemReader::listing),
+        node.get("poll").map(PollReader::read),
         node.get("find-by-key").map(SystemReader::findByKey),
         node.get("create").map(writes -> writes(writes, shape)).orElse(List.of()),
         node.get("created-id").map(SystemReader::pointer).orElse(Pointer.parse("/id")),
@@ -248,7 +253,7 @@ public final class SystemReader {
   }
 
   private static Push push(DocumentNode node) {
-    node.only("verify", "record", "kind", "kinds");
+    node.only("verify", "record", "kind", "kinds", "version");
     DocumentNode verify = node.need("verify").only("standard-webhooks").need("standard-webhooks");
     Map<String, String> kinds = new LinkedHashMap<>();
     node.need("kinds").group().forEach((theirs, ours) -> kinds.put(theirs, ours.text()));
@@ -256,10 +261,11 @@ public final class SystemReader {
         verify.only("secret").need("secret").text(),
         pointer(node.need("record")),
         pointer(node.need("kind")),
-        kinds);
+        kinds,
+        node.get("version").map(SystemReader::pointer));
   }
 
-  private static Call call(DocumentNode node) {
+  static Call call(DocumentNode node) {
     String[] words = node.text().split(" ", -1);
     if (words.length != 2 || !words[1].startsWith("/")) {
       throw node.refuse("write a call as a method and a path, for example GET /things/{id}");
@@ -267,7 +273,7 @@ public final class SystemReader {
     return new Call(words[0], words[1]);
   }
 
-  private static Pointer pointer(DocumentNode node) {
+  static Pointer pointer(DocumentNode node) {
     try {
       return Pointer.parse(node.text());
     } catch (IllegalArgumentException e) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Instant;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.ysthmos.adapters.system.SystemDescription.Push;
 import org.ysthmos.core.event.Event;
@@ -19,7 +20,8 @@ class PushReaderTest {
           "secret",
           Pointer.parse("/data/id"),
           Pointer.parse("/type"),
-          Map.of("form.sent", "created"));
+          Map.of("form.sent", "created"),
+          Optional.empty());
 
   private static Event read(String body) throws PushReader.Unreadable {
     return PushReader.read(PUSH, "desk", "forms", "msg_1", body.getBytes(UTF_8), NOW);

@@ -105,6 +105,20 @@ public interface EventMapper {
       @Param("record") String record,
       @Param("sourceId") String sourceId);
 
+  /** Whether any event of a record is kept: 1 if so, 0 if not. */
+  @Select(
+      """
+      SELECT COUNT(*) FROM (
+        SELECT 1 FROM event
+        WHERE system_id = #{system} AND collection_id = #{collection} AND record_id = #{record}
+          AND made_up = FALSE
+        LIMIT 1)
+      """)
+  int countOf(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("record") String record);
+
   /** Forces what was committed to the disk. */
   @Update("CHECKPOINT SYNC")
   void force();

@@ -87,7 +87,7 @@ class HookController {
         new EventMapper.EventRow(
             Ids.at(now),
             system,
-            id,
+            event.id(),
             collection,
             event.kind(),
             event.record(),

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
@@ -46,7 +47,17 @@ public class IntakeWriter implements SmartLifecycle {
 
   private record Place(String system, String collection) {}
 
-  private record Offer(EventRow event, CompletableFuture<Kept> kept) {}
+  /**
+   * Events that are kept together or not at all.
+   *
+   * @param with what else is written in the same transaction, given what became of the events
+   * @param asked whether they were asked for; otherwise they came by webhook
+   */
+  private record Offer(
+      List<EventRow> events,
+      Consumer<List<Kept>> with,
+      boolean asked,
+      CompletableFuture<List<Kept>> kept) {}
 
   private final BlockingQueue<Offer> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
   private final EventMapper events;
@@ -78,11 +89,27 @@ public class IntakeWriter implements SmartLifecycle {
 
   /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
   public CompletableFuture<Kept> keep(EventRow event) {
-    CompletableFuture<Kept> kept = new CompletableFuture<>();
-    if (!running || !queue.offer(new Offer(event, kept))) {
-      kept.completeExceptionally(new IllegalStateException("no room for more events just now"));
+    return offer(new Offer(List.of(event), nothingElse -> {}, false, new CompletableFuture<>()))
+        .thenApply(List::getFirst);
+  }
+
+  /**
+   * Offers events that were asked for. They are kept in one transaction with what is written beside
+   * them, so that the place where reading goes on is never ahead of what was kept.
+   *
+   * @param with writes beside them, given what became of each event
+   */
+  public CompletableFuture<List<Kept>> keepAsked(List<EventRow> events, Consumer<List<Kept>> with) {
+    return offer(new Offer(List.copyOf(events), with, true, new CompletableFuture<>()));
+  }
+
+  private CompletableFuture<List<Kept>> offer(Offer offer) {
+    if (!running || !queue.offer(offer)) {
+      offer
+          .kept()
+          .completeExceptionally(new IllegalStateException("no room for more events just now"));
     }
-    return kept;
+    return offer.kept();
   }
 
   private void run() {
@@ -100,29 +127,40 @@ public class IntakeWriter implements SmartLifecycle {
 
   private void write(List<Offer> batch) {
     try {
-      List<Kept> kept =
-          transaction.execute(status -> batch.stream().map(o -> keepOne(o.event())).toList());
+      List<List<Kept>> kept =
+          transaction.execute(status -> batch.stream().map(this::keepAll).toList());
       events.force();
       signals.toDecide().raise();
       for (int i = 0; i < batch.size(); i++) {
         batch.get(i).kept().complete(kept.get(i));
       }
       batch.stream()
-          .map(offer -> new Place(offer.event().systemId(), offer.event().collectionId()))
+          .flatMap(offer -> offer.events().stream())
+          .map(event -> new Place(event.systemId(), event.collectionId()))
           .distinct()
           .forEach(place -> feed.arrived(place.system(), place.collection()));
     } catch (RuntimeException e) {
       if (batch.size() == 1) {
-        LOG.error("event {} could not be kept", batch.getFirst().event().sourceId(), e);
-        batch.getFirst().kept().completeExceptionally(e);
+        Offer alone = batch.getFirst();
+        LOG.error(
+            "events could not be kept: {}",
+            alone.events().stream().map(EventRow::sourceId).toList(),
+            e);
+        alone.kept().completeExceptionally(e);
         return;
       }
-      // One event that cannot be kept must not take the others with it.
+      // What cannot be kept must not take the others with it.
       batch.forEach(offer -> write(List.of(offer)));
     }
   }
 
-  private Kept keepOne(EventRow event) {
+  private List<Kept> keepAll(Offer offer) {
+    List<Kept> kept = offer.events().stream().map(event -> keepOne(event, offer.asked())).toList();
+    offer.with().accept(kept);
+    return kept;
+  }
+
+  private Kept keepOne(EventRow event, boolean asked) {
     String known = events.findId(event.systemId(), event.sourceId());
     List<BridgeVersion> listening =
         bridges.listening(event.systemId(), event.collectionId(), event.kind());
@@ -140,7 +178,7 @@ public class IntakeWriter implements SmartLifecycle {
               event.receivedAt(),
               null,
               searchText(event),
-              codec.write(received(event, bridge)),
+              codec.write(received(event, bridge, asked)),
               null));
     }
     return new Kept(event.id(), listening.size(), false);
@@ -151,13 +189,15 @@ public class IntakeWriter implements SmartLifecycle {
     return Words.limited(text.toLowerCase(Locale.ROOT), LONGEST_SEARCH_TEXT);
   }
 
-  private static TraceStory received(EventRow event, BridgeVersion bridge) {
+  private static TraceStory received(EventRow event, BridgeVersion bridge, boolean asked) {
     return TraceStory.EMPTY.with(
         new TraceStory.Line(
             event.receivedAt(),
             0,
             TraceStory.Mark.DONE,
-            "Received from " + bridge.source().systemName() + ", signature good, stored",
+            asked
+                ? "Asked " + bridge.source().systemName() + " what changed, stored"
+                : "Received from " + bridge.source().systemName() + ", signature good, stored",
             Words.capital(
                 "%s %s was %s."
                     .formatted(bridge.source().recordWord(), event.recordId(), event.kind())),

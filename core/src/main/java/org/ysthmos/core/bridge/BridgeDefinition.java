@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.reading.Address;
@@ -33,8 +34,14 @@ public record BridgeDefinition(
     List<FieldRule> fields,
     Ceiling ceiling) {
 
-  /** Where events come from, and which kinds of them. */
-  public record From(String system, String collection, List<String> events) {
+  /**
+   * Where events come from, and which kinds of them.
+   *
+   * @param every how often the collection is asked for changes, where it is asked; empty for the
+   *     system's own interval
+   */
+  public record From(
+      String system, String collection, List<String> events, Optional<Duration> every) {
     public From {
       events = List.copyOf(events);
     }

@@ -25,6 +25,9 @@ import org.ysthmos.core.rule.ValueRule;
 /** Reads a bridge document. What it does not know it refuses, with line and column. */
 public final class BridgeReader {
 
+  /** So that nobody asks a system without pause. */
+  private static final Duration SHORTEST_INTERVAL = Duration.ofSeconds(10);
+
   private BridgeReader() {}
 
   /**
@@ -61,9 +64,20 @@ public final class BridgeReader {
   }
 
   private static From from(DocumentNode node) {
-    node.only("system", "collection", "event");
+    node.only("system", "collection", "event", "every");
     return new From(
-        node.need("system").text(), node.need("collection").text(), node.need("event").texts());
+        node.need("system").text(),
+        node.need("collection").text(),
+        node.need("event").texts(),
+        node.get("every").map(BridgeReader::interval));
+  }
+
+  private static Duration interval(DocumentNode node) {
+    Duration every = span(node);
+    if (every.compareTo(SHORTEST_INTERVAL) < 0) {
+      throw node.refuse("a system is asked every 10 seconds at the most; write PT10S or longer");
+    }
+    return every;
   }
 
   private static To to(DocumentNode node) {
@@ -144,16 +158,19 @@ public final class BridgeReader {
 
   private static Ceiling ceiling(DocumentNode node) {
     node.only("creates", "per");
-    DocumentNode per = node.need("per");
     int creates = node.need("creates").wholeNumber();
+    Duration per = span(node.need("per"));
+    if (creates < 1 || per.isNegative() || per.isZero()) {
+      throw node.refuse("a ceiling is at least 1 in a span longer than nothing");
+    }
+    return new Ceiling(creates, per);
+  }
+
+  private static Duration span(DocumentNode node) {
     try {
-      Duration span = Duration.parse(per.text());
-      if (creates < 1 || span.isNegative() || span.isZero()) {
-        throw node.refuse("a ceiling is at least 1 in a span longer than nothing");
-      }
-      return new Ceiling(creates, span);
+      return Duration.parse(node.text());
     } catch (DateTimeParseException e) {
-      throw per.refuse("“" + per.text() + "” is no span of time; write PT1H or P1D");
+      throw node.refuse("“" + node.text() + "” is no span of time; write PT1H or P1D");
     }
   }
 }

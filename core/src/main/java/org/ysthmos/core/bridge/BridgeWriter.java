@@ -32,6 +32,7 @@ public final class BridgeWriter {
     document.put("purpose", bridge.purpose());
     SequencedMap<String, Object> from = place(bridge.from().system(), bridge.from().collection());
     from.put("event", bridge.from().events());
+    bridge.from().every().ifPresent(every -> from.put("every", every.toString()));
     document.put("from", from);
     document.put("to", place(bridge.to().system(), bridge.to().collection()));
     if (!bridge.lookups().isEmpty()) {

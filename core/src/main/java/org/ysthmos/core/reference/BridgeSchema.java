@@ -57,7 +57,9 @@ public final class BridgeSchema {
         group("bridge", ref("id"))
             .and("name", text().put("minLength", 1))
             .and("purpose", text())
-            .and("from", place().and("event", ref("texts")).required("event").node())
+            .and(
+                "from",
+                place().and("event", ref("texts")).and("every", text()).required("event").node())
             .and("to", place().node())
             .and("lookups", named(lookup(), true))
             .and("values", named(ref("rule"), true))

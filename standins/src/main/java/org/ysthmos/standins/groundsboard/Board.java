@@ -25,14 +25,20 @@ record Board(String id, String name, List<Lane> lanes) {
               List.of(
                   new Lane("reported", "Reported"),
                   new Lane("under-way", "Under way"),
-                  new Lane("finished", "Finished"))));
+                  new Lane("finished", "Finished"))),
+          new Board(
+              "society",
+              "Friends' society",
+              List.of(new Lane("to-do", "To do"), new Lane("done", "Done"))));
 
   static final List<Member> PEOPLE =
       List.of(
           new Member("bu-11", "Paths crew"),
           new Member("bu-12", "Tree crew"),
           new Member("bu-14", "Glass crew"),
-          new Member("bu-21", "Inês Sequeira"));
+          new Member("bu-21", "Inês Sequeira"),
+          new Member("bu-22", "Tomás Abara"),
+          new Member("bu-23", "Wen Oakes"));
 
   static Optional<Board> find(String id) {
     return ALL.stream().filter(board -> board.id().equals(id)).findFirst();

@@ -30,4 +30,9 @@ final class CallLimit {
     }
     calls.addLast(now);
   }
+
+  /** As if no call had been made in the last minute. */
+  synchronized void forget() {
+    calls.clear();
+  }
 }

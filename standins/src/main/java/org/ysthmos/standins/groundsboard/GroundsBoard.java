@@ -80,6 +80,11 @@ public final class GroundsBoard implements AutoCloseable {
     return this;
   }
 
+  /** Begins its count of calls anew, for tests that make more than a person would. */
+  public void forgetCalls() {
+    limit.forget();
+  }
+
   public int port() {
     return server.port();
   }

@@ -20,6 +20,8 @@ public final class Faults {
     ERROR,
     /** Answers 403: permission taken away. */
     FORBIDDEN,
+    /** Answers 401: the token is not good any more. */
+    TOKEN_EXPIRED,
     /** Answers 429 with {@code Retry-After}. */
     TOO_MANY,
     /** Everything is done, only later. */

@@ -113,6 +113,7 @@ public final class StandInServer implements AutoCloseable {
       case DOWN -> {}
       case ERROR -> send(exchange, new Refusal(500, "something broke here").reply());
       case FORBIDDEN -> send(exchange, new Refusal(403, "this account may not do that").reply());
+      case TOKEN_EXPIRED -> send(exchange, new Refusal(401, "the token has expired").reply());
       case TOO_MANY ->
           send(exchange, Refusal.tooMany("too many calls", fault.pause().toSeconds()).reply());
       case SLOW -> {

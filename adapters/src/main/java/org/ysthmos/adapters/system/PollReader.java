@@ -1,0 +1,58 @@
+package org.ysthmos.adapters.system;
+
+import java.time.Duration;
+import java.util.Optional;
+import org.ysthmos.adapters.system.SystemDescription.Paging;
+import org.ysthmos.adapters.system.SystemDescription.Poll;
+import org.ysthmos.adapters.system.SystemDescription.Since;
+import org.ysthmos.core.document.DocumentNode;
+
+/** Reads how a collection is asked for changes. */
+final class PollReader {
+
+  private static final Duration USUAL_INTERVAL = Duration.ofMinutes(5);
+
+  private PollReader() {}
+
+  static Poll read(DocumentNode node) {
+    node.only("call", "items", "id", "version", "changed", "created", "since", "next", "every");
+    Poll poll =
+        new Poll(
+            SystemReader.call(node.need("call")),
+            SystemReader.pointer(node.need("items")),
+            SystemReader.pointer(node.need("id")),
+            SystemReader.pointer(node.need("version")),
+            node.get("changed").map(SystemReader::pointer),
+            node.get("created").map(SystemReader::pointer),
+            node.get("since").map(PollReader::since),
+            node.get("next").map(PollReader::paging).orElse(new Paging.Whole()),
+            node.get("every").map(SystemReader::duration).orElse(USUAL_INTERVAL));
+    node.get("since")
+        .filter(since -> poll.changed().isEmpty() && poll.since().get().cursor().isEmpty())
+        .ifPresent(
+            since -> {
+              throw since.refuse(
+                  "say where “changed” stands, whose newest is sent, or where the “cursor” stands");
+            });
+    return poll;
+  }
+
+  private static Since since(DocumentNode node) {
+    node.only("parameter", "cursor");
+    return new Since(node.need("parameter").text(), node.get("cursor").map(SystemReader::pointer));
+  }
+
+  private static Paging paging(DocumentNode node) {
+    node.only("link", "cursor", "parameter", "page-number");
+    Optional<DocumentNode> link = node.get("link");
+    if (link.isPresent()) {
+      return new Paging.ByLink(link.get().text());
+    }
+    Optional<DocumentNode> number = node.get("page-number");
+    if (number.isPresent()) {
+      return new Paging.ByNumber(number.get().text());
+    }
+    return new Paging.ByCursor(
+        SystemReader.pointer(node.need("cursor")), node.need("parameter").text());
+  }
+}
