@@ -67,6 +67,11 @@ const targetName = computed(() => {
     String(to.system ?? 'the target')
   )
 })
+const sourcePlace = computed(() =>
+  places.value?.sources.find(
+    (place) => place.system === start.value.system && place.collection === start.value.collection,
+  ),
+)
 const goesTo = computed(() =>
   usedIn(
     doc.value?.fields,
@@ -201,6 +206,7 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
         :trial="trial"
         :language="language"
         :places="places?.lookups ?? []"
+        :source="sourcePlace"
         @change="draft.change"
         @pick="taking = $event"
         @reread="run()"

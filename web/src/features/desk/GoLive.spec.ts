@@ -52,6 +52,7 @@ const going = {
   days: 2,
   examples: [holding],
   givenUpAfterSeconds: 540,
+  asked: null,
   ceiling: { creates: 120, perSeconds: 3600, most: 7 },
   loads: [
     {
@@ -98,6 +99,13 @@ describe('before a bridge goes live', () => {
     expect(text()).toContain('it allows 90 in a minute, 129,600 a day; no event would have waited')
     expect(text()).toContain('New tasks: at most 7 in an hour; the ceiling is 120.')
     expect(text()).toContain('tried again for 9 min')
+  })
+
+  it('asking costs calls of its own, and a change waits for it', async () => {
+    const asked = { system: 'Register', everySeconds: 60, callsPerDay: 1440, pushes: false }
+    const { text } = await dialog({ ...going, asked })
+    expect(text()).toContain('Register is asked every minute, which is 1,440 calls a day')
+    expect((await dialog()).text()).toContain('Events are pushed')
   })
 
   it('a ceiling that would have been passed is said', async () => {

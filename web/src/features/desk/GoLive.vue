@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
-import { dayAndTime, momentText, spanText } from '@/shared/format/time'
+import { dayAndTime, everyText, momentText, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
@@ -155,9 +155,16 @@ async function remove(example: string) {
           </ul>
         </template>
         <p class="mid">
-          Events are pushed, so nothing waits for a poll. While a system does not answer, it is
-          tried again for {{ spanText(look.givenUpAfterSeconds * 1000) }}; after that it waits for a
-          person.
+          <template v-if="look.asked">
+            {{ look.asked.system }} is asked every {{ everyText(look.asked.everySeconds) }}, which
+            is {{ counted(look.asked.callsPerDay, 'call') }} a day of its own; a change waits that
+            long at the most<template v-if="look.asked.pushes"
+              >, and mostly not at all, since it tells of changes too</template
+            >.
+          </template>
+          <template v-else>Events are pushed, so nothing waits to be asked for.</template>
+          While a system does not answer, it is tried again for
+          {{ spanText(look.givenUpAfterSeconds * 1000) }}; after that it waits for a person.
         </p>
       </template>
     </template>

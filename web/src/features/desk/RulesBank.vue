@@ -4,13 +4,14 @@ import AddBy from './AddBy.vue'
 import CeilingEditor from './CeilingEditor.vue'
 import ConditionEditor from './ConditionEditor.vue'
 import LookupEditor from './LookupEditor.vue'
+import EveryEditor from './EveryEditor.vue'
 import MatchEditor from './MatchEditor.vue'
 import RuleCard from './RuleCard.vue'
 import SuggestedPairs from './SuggestedPairs.vue'
 import TableDialog from './TableDialog.vue'
 import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
-import type { ArrivingGroup, LanguageView, LookupPlace, TrialView } from './api'
+import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
 import { isGroup, isOpen, type Group, type Tree } from './tree'
 
 /** All that a bridge says, in the order in which an event meets it. */
@@ -21,6 +22,7 @@ const props = defineProps<{
   trial: TrialView
   language: LanguageView
   places: LookupPlace[]
+  source: PlaceView | undefined
 }>()
 const open = defineModel<string>('open', { required: true })
 const emit = defineEmits<{
@@ -123,6 +125,12 @@ function keptRows() {
     <p v-for="problem in elsewhere" :key="problem.path" class="bad">
       <b>{{ problem.path.split('/')[0] }}</b> {{ problem.message }}
     </p>
+    <EveryEditor
+      v-if="source?.everySeconds"
+      :from="doc.from"
+      :place="source"
+      @change="setPart('from', $event)"
+    />
     <LookupEditor
       :lookups="doc.lookups"
       :found="trial.lookups"

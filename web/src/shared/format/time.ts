@@ -92,3 +92,6 @@ export function spanText(millis: number): string {
   if (millis < 90 * 60_000) return `${Math.round(millis / 60_000)} min`
   return `${Math.round(millis / 3_600_000)} h`
 }
+
+/** An interval after “every”: `minute`, `5 min`, `hour`, `90 s`. */
+export const everyText = (seconds: number) => spanText(seconds * 1000).replace(/^an? /, '')

@@ -13,7 +13,7 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 
 /** `1 trace`, `3 traces` */
 export function counted(count: number, noun: string): string {
-  return `${count} ${noun}${count === 1 ? '' : 's'}`
+  return `${count.toLocaleString('en')} ${noun}${count === 1 ? '' : 's'}`
 }
 
 /** `2nd`, `3rd`, `11th` */

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.SelectOption;
 import org.junit.jupiter.api.BeforeEach;
 
 /** What every test at the desk does there. */
@@ -64,10 +65,16 @@ abstract class AtTheDesk extends InBrowser {
     return false;
   }
 
-  /** Begins a bridge between the first two places and comes to its desk. */
+  void fromTheVisitorDesk() {
+    page.getByLabel("When something happens in")
+        .selectOption(new SelectOption().setLabel("Visitor Desk: Hazard reports"));
+  }
+
+  /** Begins a bridge from the form to the first board and comes to its desk. */
   void begin(String name, String starter) {
     page.navigate(together.appAddress() + "/bridges");
     button("New bridge").click();
+    fromTheVisitorDesk();
     page.getByText(starter).click();
     page.getByLabel("It is called").fill(name);
     button("Open its desk").click();

@@ -20,6 +20,7 @@ class DeskPersonIT extends AtTheDesk {
   void wholeBridgeIsBuiltWithTheMouseAndMakesItsTask() {
     page.navigate(together.appAddress() + "/bridges");
     button("New bridge").click();
+    fromTheVisitorDesk();
     page.getByLabel("It is called").fill("Second look");
     button("Open its desk").click();
     assertThat(page.getByText("draft, not live yet")).isVisible();
@@ -60,6 +61,8 @@ class DeskPersonIT extends AtTheDesk {
     tabTo("New bridge…");
     page.keyboard().press("Enter");
     assertThat(page.getByLabel("It is called")).isVisible();
+    tabToLabel("When something happens in");
+    page.keyboard().type("Vis");
     tabToLabel("It is called");
     page.keyboard().type("By keys");
     tabTo("Open its desk");

@@ -2,6 +2,7 @@ package org.ysthmos.adapters.system;
 
 import java.net.URI;
 import java.time.Duration;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -149,6 +150,21 @@ public record SystemDescription(
       List<Write> change,
       Optional<Call> remove,
       Optional<Push> push) {
+
+    /** The kinds of event that come from here, in our words; none if nothing comes. */
+    public List<String> kinds() {
+      Set<String> kinds = new LinkedHashSet<>();
+      push.ifPresent(told -> kinds.addAll(told.kinds().values()));
+      if (poll.isPresent()) {
+        kinds.addAll(List.of("created", "changed"));
+      }
+      return List.copyOf(kinds);
+    }
+
+    /** Where an event of this collection holds the id of its record. */
+    public Pointer recordInEvent() {
+      return push.map(Push::record).or(() -> poll.map(Poll::id)).orElse(Pointer.parse("/id"));
+    }
 
     /**
      * How many calls it takes to make or change a task.

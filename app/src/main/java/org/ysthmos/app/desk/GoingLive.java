@@ -1,6 +1,7 @@
 package org.ysthmos.app.desk;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -12,11 +13,13 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.RuleDifferences;
 import org.ysthmos.app.bridge.RuleDifferences.RuleDifference;
 import org.ysthmos.app.example.Examples;
+import org.ysthmos.app.poll.PollPlan;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeCompiler;
@@ -45,6 +48,7 @@ class GoingLive {
    * @param changes the rules that differ from the live version; none for a new bridge
    * @param events how many received events the load is reckoned from
    * @param days over how many days they came
+   * @param asked how the source is asked for changes; null if it is not
    */
   record GoingView(
       List<RuleDifference> changes,
@@ -53,7 +57,17 @@ class GoingLive {
       int events,
       int days,
       CeilingView ceiling,
-      long givenUpAfterSeconds) {}
+      long givenUpAfterSeconds,
+      @Schema(nullable = true) @Nullable AskedView asked) {}
+
+  /**
+   * How a source is asked for changes.
+   *
+   * @param everySeconds the interval, which is also the longest that a change waits to be seen
+   * @param callsPerDay what asking alone costs, one page each time
+   * @param pushes whether it tells of changes by itself too
+   */
+  record AskedView(String system, long everySeconds, long callsPerDay, boolean pushes) {}
 
   /** A pinned example with what the draft makes of it. */
   record ExampleView(
@@ -91,6 +105,7 @@ class GoingLive {
   private final Systems systems;
   private final Settings settings;
   private final Drafts drafts;
+  private final PollPlan plan;
 
   GoingLive(
       Catalog catalog,
@@ -100,7 +115,8 @@ class GoingLive {
       Examples examples,
       Systems systems,
       Settings settings,
-      Drafts drafts) {
+      Drafts drafts,
+      PollPlan plan) {
     this.catalog = catalog;
     this.samples = samples;
     this.world = world;
@@ -109,6 +125,7 @@ class GoingLive {
     this.systems = systems;
     this.settings = settings;
     this.drafts = drafts;
+    this.plan = plan;
   }
 
   /**
@@ -140,7 +157,19 @@ class GoingLive {
             ceiling.creates(),
             ceiling.per().toSeconds(),
             BusiestSpan.of(calls.creates, ceiling.per()).times()),
-        settings.retry().backOff().inAll().toSeconds());
+        settings.retry().backOff().inAll().toSeconds(),
+        plan.interval(from).map(every -> asked(draft, every)).orElse(null));
+  }
+
+  private AskedView asked(BridgeVersion draft, Duration every) {
+    BridgeDefinition.From from = draft.definition().from();
+    boolean pushes =
+        systems
+            .collection(from.system(), from.collection())
+            .flatMap(SystemDescription.Collection::push)
+            .isPresent();
+    long calls = (Duration.ofDays(1).toSeconds() + every.toSeconds() - 1) / every.toSeconds();
+    return new AskedView(draft.source().systemName(), every.toSeconds(), calls, pushes);
   }
 
   List<ExampleView> examples(String id, BridgeVersion version) {

@@ -79,8 +79,10 @@ class NewDraft {
         settings.zone());
   }
 
+  /** An event that only names its record; what is asked for is the whole record already. */
   private static boolean looksUpById(SystemDescription.Collection source) {
-    return source.finds().stream().anyMatch(find -> find.by().equals(List.of("id")));
+    return source.push().isPresent()
+        && source.finds().stream().anyMatch(find -> find.by().equals(List.of("id")));
   }
 
   private static String lookupName(SystemDescription.Collection source) {
@@ -128,18 +130,12 @@ class NewDraft {
     ObjectNode from = draft.putObject("from");
     from.put("system", wish.sourceSystem()).put("collection", wish.sourceCollection());
     ArrayNode kinds = from.putArray("event");
-    if (wish.kinds().isEmpty()) {
-      source
-          .push()
-          .ifPresent(push -> push.kinds().values().stream().distinct().forEach(kinds::add));
-    } else {
-      wish.kinds().forEach(kinds::add);
-    }
+    (wish.kinds().isEmpty() ? source.kinds() : wish.kinds()).forEach(kinds::add);
     draft
         .putObject("to")
         .put("system", wish.targetSystem())
         .put("collection", wish.targetCollection());
-    String record = source.push().map(push -> push.record().toString()).orElse("/id");
+    String record = source.recordInEvent().toString();
     if (looksUpById(source)) {
       ObjectNode lookup = draft.putObject("lookups").putObject(lookupName(source));
       lookup.put("in", wish.sourceSystem() + "/" + wish.sourceCollection());

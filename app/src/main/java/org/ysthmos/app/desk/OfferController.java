@@ -28,6 +28,8 @@ class OfferController {
    * A place that a bridge can start from or lead to.
    *
    * @param required the names of the fields that a record needs
+   * @param everySeconds how often it is asked for changes if a bridge says nothing else; 0 if it is
+   *     not asked, but tells by itself
    * @param hindrance why no bridge can use it as it is, and what to do; empty if one can
    */
   record PlaceView(
@@ -37,6 +39,7 @@ class OfferController {
       String name,
       String record,
       List<String> kinds,
+      long everySeconds,
       List<String> required,
       String hindrance) {}
 
@@ -120,10 +123,8 @@ class OfferController {
         shape.collection(),
         shape.name(),
         shape.recordWord(),
-        collection
-            .push()
-            .map(push -> push.kinds().values().stream().distinct().toList())
-            .orElse(List.of()),
+        collection.kinds(),
+        collection.poll().map(poll -> poll.every().toSeconds()).orElse(0L),
         shape.fields().stream().filter(FieldShape::required).map(FieldShape::name).toList(),
         hindrance);
   }

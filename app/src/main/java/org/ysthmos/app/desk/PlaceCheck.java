@@ -30,8 +30,9 @@ class PlaceCheck {
 
   /** Why no bridge can start there; empty if one can. */
   String asSource(Systems.Connected system, SystemDescription.Collection collection) {
-    if (collection.push().isEmpty()) {
-      return "Its description names no events (push), so nothing would ever come from there.";
+    if (collection.kinds().isEmpty()) {
+      return "Its description names neither events (push) nor how to ask for changes (poll), so"
+          + " nothing would ever come from there.";
     }
     return unsigned(system);
   }

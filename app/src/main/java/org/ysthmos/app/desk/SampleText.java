@@ -26,7 +26,7 @@ final class SampleText {
   private final String system;
   private final String collection;
   private final List<String> kinds;
-  private final Optional<SystemDescription.Push> push;
+  private final Optional<SystemDescription.Collection> source;
   private final Instant now;
 
   /**
@@ -36,12 +36,12 @@ final class SampleText {
       String system,
       String collection,
       List<String> kinds,
-      Optional<SystemDescription.Push> push,
+      Optional<SystemDescription.Collection> source,
       Instant now) {
     this.system = system;
     this.collection = collection;
     this.kinds = List.copyOf(kinds);
-    this.push = push;
+    this.source = source;
     this.now = now;
   }
 
@@ -136,9 +136,14 @@ final class SampleText {
 
   private Event body(JsonNode node, int count) {
     String record =
-        push.map(p -> p.record().in(node).asText("")).filter(id -> !id.isEmpty()).orElse("");
+        source
+            .map(from -> from.recordInEvent().in(node).asText(""))
+            .filter(id -> !id.isEmpty())
+            .orElse("");
     String kind =
-        push.map(p -> p.kinds().getOrDefault(p.kind().in(node).asText(""), ""))
+        source
+            .flatMap(SystemDescription.Collection::push)
+            .map(p -> p.kinds().getOrDefault(p.kind().in(node).asText(""), ""))
             .filter(kinds::contains)
             .orElse(kinds.isEmpty() ? "created" : kinds.getFirst());
     return new Event(

@@ -10,7 +10,6 @@ import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
-import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.desk.SampleMapper.SampleRow;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -128,9 +127,7 @@ class Samples {
             start.system(),
             start.collection(),
             start.kinds(),
-            systems
-                .collection(start.system(), start.collection())
-                .flatMap(SystemDescription.Collection::push),
+            systems.collection(start.system(), start.collection()),
             now);
     List<String> ids = new ArrayList<>();
     for (Event event : reader.read(text)) {

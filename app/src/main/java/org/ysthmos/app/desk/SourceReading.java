@@ -1,9 +1,6 @@
 package org.ysthmos.app.desk;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.fasterxml.jackson.databind.node.TextNode;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -12,13 +9,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.hook.PolledEvent;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
-import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.gateway.ChangeGateway.Changed;
 
 /**
  * Records read at a source, as the events that they would come as, for a bridge whose source sent
@@ -101,40 +99,15 @@ class SourceReading {
     for (JsonNode record : records) {
       String id = list.id().in(record).asText("");
       if (!id.isEmpty()) {
-        JsonNode data =
-            collection.push().map(push -> announced(push, id, place.kind())).orElse(record);
+        String version =
+            collection.poll().map(poll -> poll.version().in(record).asText("")).orElse("");
+        Changed standing = new Changed(id, version, Optional.empty(), Optional.empty(), record);
+        JsonNode data = PolledEvent.data(collection, standing, place.kind());
         events.add(
             new Event(
                 "read-" + id, place.system(), place.collection(), place.kind(), id, now, data));
       }
     }
     return events;
-  }
-
-  /** What a webhook about this record would carry at the least: its id and the kind of event. */
-  private static JsonNode announced(SystemDescription.Push push, String id, String kind) {
-    String theirs =
-        push.kinds().entrySet().stream()
-            .filter(entry -> entry.getValue().equals(kind))
-            .map(Map.Entry::getKey)
-            .findFirst()
-            .orElse(kind);
-    ObjectNode body = JsonNodeFactory.instance.objectNode();
-    put(body, push.kind(), theirs);
-    put(body, push.record(), id);
-    return body;
-  }
-
-  private static void put(ObjectNode body, Pointer at, String text) {
-    List<String> tokens = at.tokens();
-    if (tokens.isEmpty()) {
-      // The whole body would be the value; there is no place in an object for it.
-      return;
-    }
-    ObjectNode inner = body;
-    for (String token : tokens.subList(0, tokens.size() - 1)) {
-      inner = inner.withObjectProperty(token);
-    }
-    inner.set(tokens.getLast(), TextNode.valueOf(text));
   }
 }

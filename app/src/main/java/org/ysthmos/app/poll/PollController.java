@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -47,7 +48,7 @@ class PollController {
     this.poller = poller;
   }
 
-  @GetMapping("/api/polls")
+  @GetMapping(path = "/api/polls", produces = MediaType.APPLICATION_JSON_VALUE)
   List<PollView> all() {
     Map<PollPlan.Place, java.time.Duration> intervals = plan.all();
     return polls.all().stream()
