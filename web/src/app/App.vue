@@ -54,6 +54,7 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       <RouterLink to="/watch" :class="within('/watch')">Watch</RouterLink>
       <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
       <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
+      <RouterLink to="/systems" :class="within('/systems')">Systems</RouterLink>
     </nav>
     <form class="find" role="search" @submit.prevent="search">
       <input

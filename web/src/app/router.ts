@@ -43,6 +43,12 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Trace' },
     },
+    {
+      path: '/systems',
+      name: 'systems',
+      component: () => import('@/features/systems').then((m) => m.SystemsPage),
+      meta: { title: 'Systems' },
+    },
     { path: '/:rest(.*)*', component: () => import('./MissingPage.vue'), meta: { title: '' } },
   ],
 })

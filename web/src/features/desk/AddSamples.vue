@@ -102,14 +102,4 @@ async function add() {
 .file {
   margin-top: 8px;
 }
-.file input {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
-}
-.file:focus-within {
-  outline: 2px solid var(--clay);
-  outline-offset: 2px;
-}
 </style>

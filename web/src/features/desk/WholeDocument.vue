@@ -161,16 +161,6 @@ void loadVersions()
   align-items: center;
   flex-wrap: wrap;
 }
-.file input {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
-}
-.file:focus-within {
-  outline: 2px solid var(--clay);
-  outline-offset: 2px;
-}
 .version {
   border-left: 2px solid var(--clay);
   padding-left: 10px;

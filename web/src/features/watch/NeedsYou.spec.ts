@@ -2,6 +2,7 @@ import { mount, RouterLinkStub } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
 import NeedsYou from './NeedsYou.vue'
+import type { Trouble } from '@/features/systems'
 import type { BridgeLine } from './api'
 
 useSession().zone.value = 'Europe/Lisbon'
@@ -30,9 +31,9 @@ const line = {
   heldBecause: 'The board is being rebuilt',
 } as unknown as BridgeLine
 
-function page(items: (typeof failed)[], bridges: BridgeLine[] = []) {
+function page(items: (typeof failed)[], bridges: BridgeLine[] = [], wrong: Trouble[] = []) {
   return mount(NeedsYou, {
-    props: { items, bridges },
+    props: { items, bridges, troubles: wrong },
     global: { stubs: { RouterLink: RouterLinkStub } },
   })
 }
@@ -61,6 +62,13 @@ describe('what needs a person', () => {
     expect(text).toContain('Hazard report is held, 4 events wait')
     expect(text).toContain('The board is being rebuilt')
     expect(page([], [{ ...line, heldSince: null }]).text()).toContain('Nothing waits for a person.')
+  })
+
+  it('names a system that does not answer, with what to do', () => {
+    const wrong = { system: 's', name: 'Friends Register', where: '', problem: 'Give it a token.' }
+    const text = page([], [], [wrong]).text()
+    expect(text).toContain('Friends Register does not answer as it should')
+    expect(text).toContain('Give it a token.')
   })
 
   it('says that all is calm, and where failures would show', () => {

@@ -4,17 +4,19 @@ import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import type { Trouble } from '@/features/systems'
 import type { BridgeLine, NeedsYou } from './api'
 
-const props = defineProps<{ items: NeedsYou[]; bridges: BridgeLine[] }>()
+const props = defineProps<{ items: NeedsYou[]; bridges: BridgeLine[]; troubles: Trouble[] }>()
+const count = computed(() => props.items.length + held.value.length + props.troubles.length)
 const held = computed(() => props.bridges.filter((line) => line.heldSince !== null))
 const { now, zone } = useSession()
 </script>
 
 <template>
   <section aria-labelledby="needs">
-    <h2 id="needs">Needs you <small v-if="items.length + held.length">most first</small></h2>
-    <p v-if="items.length + held.length === 0" class="calm mid">
+    <h2 id="needs">Needs you <small v-if="count">most first</small></h2>
+    <p v-if="count === 0" class="calm mid">
       Nothing waits for a person. What fails shows up here, with its cause and what to do.
     </p>
     <ul v-else class="needs">
@@ -36,6 +38,16 @@ const { now, zone } = useSession()
         >
           {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
         </RouterLink>
+      </li>
+      <li v-for="one in troubles" :key="one.system + one.where">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>{{ one.name }}</b><template v-if="one.where">, {{ one.where }}</template> does not
+          answer as it should
+          <small>{{ one.problem }}</small>
+        </p>
+        <span></span>
+        <RouterLink class="btn" :to="{ name: 'systems' }">See the system</RouterLink>
       </li>
       <li v-for="line in held" :key="line.id">
         <VerdictMark kind="HELD" />

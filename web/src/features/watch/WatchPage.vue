@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted } from 'vue'
+import { readPolls, readSystems, troubles } from '@/features/systems'
 import { TraceTable } from '@/features/traces'
 import { onChange } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
@@ -11,8 +12,17 @@ import { readLatest, readWatch } from './api'
 const LATEST = 12
 const REST = 60_000
 const { data, error, loading, load } = useResource(async () => {
-  const [watch, latest] = await Promise.all([readWatch(), readLatest()])
-  return { watch, latest: latest.traces.slice(0, LATEST) }
+  const [watch, latest, systems, polls] = await Promise.all([
+    readWatch(),
+    readLatest(),
+    readSystems(),
+    readPolls(),
+  ])
+  return {
+    watch,
+    latest: latest.traces.slice(0, LATEST),
+    troubles: troubles(systems, polls),
+  }
 })
 onChange(
   () => true,
@@ -28,7 +38,11 @@ onUnmounted(() => clearInterval(timer))
     <h1 class="unseen">Watch</h1>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
-      <NeedsYou :items="data.watch.needsYou" :bridges="data.watch.bridges" />
+      <NeedsYou
+        :items="data.watch.needsYou"
+        :bridges="data.watch.bridges"
+        :troubles="data.troubles"
+      />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">
         <h2 id="latest">

@@ -97,6 +97,8 @@ abstract class AppTestBase {
     registry.add("ysthmos.retry.first", () -> "40ms");
     registry.add("ysthmos.retry.longest", () -> "200ms");
     registry.add("ysthmos.retry.tries", () -> 4);
+    // A look would use up a fault that a test set for a call of its own.
+    registry.add("ysthmos.health.first", () -> "1d");
   }
 
   @BeforeEach

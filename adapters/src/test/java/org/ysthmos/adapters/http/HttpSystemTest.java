@@ -74,6 +74,8 @@ class HttpSystemTest {
                     find:
                       - { by: [code], call: "GET /jobs/{code}" }
                       - { by: [who, day], call: "GET /jobs?who={who}&day={day}", items: /items }
+                    list: { call: "GET /jobs?newest=yes", items: /items, id: /id }
+                    remove: "DELETE /jobs/{id}"
                     find-by-key: { call: "GET /jobs?key={key}", items: /items, id: /id }
                     create:
                       - { call: POST /jobs, fields: [title, due, priority], key-field: key }
@@ -265,5 +267,38 @@ class HttpSystemTest {
     assertThat(calls.toString()).contains("Authorization: ••••••••").doesNotContain("s3cret");
     assertThat(calls.getLast().status()).isEqualTo(500);
     assertThat(calls.getFirst().start()).isEqualTo(NOW);
+  }
+
+  @Test
+  void newestRecordsAreListedUpToWhatIsWanted() {
+    willAnswer(200, "{\"items\":[{\"id\":3},{\"id\":2},{\"id\":1}]}");
+    var listed = (World.Found) system.list("rounds", 2, calls::add);
+    assertThat(listed.records()).extracting(job -> job.path("id").asInt()).containsExactly(3, 2);
+    assertThat(seen).containsExactly("GET /jobs?newest=yes ");
+    willAnswer(200, "{\"jobs\":[]}");
+    var changed = (World.Unanswered) system.list("rounds", 2, calls::add);
+    assertThat(changed.failure().kind()).isEqualTo(FailureKind.SHAPE_CHANGED);
+  }
+
+  /** What is gone already counts as taken away, so that a second press does no harm. */
+  @Test
+  void takingAwayIsDoneOnceAndAgain() {
+    for (int status : new int[] {204, 404, 410}) {
+      willAnswer(status, "");
+      assertThat(system.remove("rounds", "j/1", calls::add))
+          .as("after " + status)
+          .isInstanceOf(TaskGateway.Removed.class);
+    }
+    assertThat(seen).containsOnly("DELETE /jobs/j%2F1 ");
+  }
+
+  @Test
+  void takingAwayThatIsRefusedOrNotAnsweredIsTold() {
+    willAnswer(403, "{\"error\":\"not yours\"}");
+    var refused = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    assertThat(refused.failure().message()).contains("not yours");
+    willAnswer(0, "");
+    var lost = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    assertThat(lost.failure().message()).contains("gave no answer");
   }
 }

@@ -56,7 +56,9 @@ class SystemReaderTest {
         "call: POST /api|call: POST api|as a method and a path",
         "created-id: /id|created-id: id|starts with /",
         "required: true|required: perhaps|expected true or false",
-        "longest: 120|longest: long|expected a whole number"
+        "longest: 120|longest: long|expected a whole number",
+        "calls: 90|calls: 0|a rate limit is at least one call",
+        "per: PT1M|per: a minute|is no span of time"
       })
   void mistakeIsNamedWithItsPlace(String right, String wrong, String says) throws Exception {
     String document = demo("grounds-board");
@@ -64,6 +66,34 @@ class SystemReaderTest {
     assertThatThrownBy(() -> SystemReader.read(document.replace(right, wrong)))
         .isInstanceOfSatisfying(
             DocumentException.class, e -> assertThat(e.problems().getFirst().line()).isPositive())
+        .hasMessageContaining(says);
+  }
+
+  @Test
+  void readsHowTheDemosRegisterIsAsked() throws Exception {
+    SystemDescription.Collection pledges =
+        SystemReader.read(demo("friends-register")).collections().get("pledges");
+    SystemDescription.Poll poll = pledges.poll().orElseThrow();
+    assertThat(poll.paging()).isEqualTo(new SystemDescription.Paging.ByLink("next"));
+    assertThat(poll.every()).isEqualTo(Duration.ofMinutes(5));
+    assertThat(poll.since().orElseThrow().parameter()).isEqualTo("changedSince");
+    assertThat(pledges.kinds()).containsExactly("created", "changed");
+    assertThat(pledges.recordInEvent()).hasToString("/id");
+  }
+
+  @ParameterizedTest(name = "{1}: {2}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "next: { link: next }|next: { lnik: next }|did you mean “link”?",
+        "next: { link: next }|next: { cursor: /next }|“parameter”",
+        "      changed: /changedAt|      # none|say where “changed” stands",
+        "every: PT5M|every: often|is no span of time"
+      })
+  void mistakeInHowItIsAskedIsNamed(String right, String wrong, String says) throws Exception {
+    String document = demo("friends-register");
+    assertThat(document).contains(right);
+    assertThatThrownBy(() -> SystemReader.read(document.replace(right, wrong)))
         .hasMessageContaining(says);
   }
 }

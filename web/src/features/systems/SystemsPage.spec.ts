@@ -1,0 +1,95 @@
+import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import { useSession } from '@/shared/composables/session'
+import { serve } from '@/testkit/desk'
+import SystemsPage from './SystemsPage.vue'
+import { troubles } from './troubles'
+import type { PollView, SystemView } from './api'
+
+const session = useSession()
+session.zone.value = 'Europe/Lisbon'
+session.now.value = new Date('2026-11-24T10:05:00Z')
+
+const collection = (id: string, problem = '') => ({
+  id,
+  name: id,
+  can: ['is asked what changed', 'finds by id'],
+  bridges: [{ id: 'b', name: 'Pledge follow-up' }],
+  lookedAt: '2026-11-24T10:00:00Z',
+  problem,
+})
+const system = (...collections: ReturnType<typeof collection>[]): SystemView => ({
+  id: 'register',
+  name: 'Friends Register',
+  address: 'http://127.0.0.1:1',
+  limitCalls: 90,
+  limitSeconds: 60,
+  collections,
+})
+const poll = (problem = ''): PollView =>
+  ({
+    system: 'register',
+    collection: 'pledges',
+    everySeconds: 60,
+    begunAt: '2026-11-24T09:00:00Z',
+    askedAt: '2026-11-24T10:04:00Z',
+    nextAt: '2026-11-24T10:06:00Z',
+    reading: false,
+    problem,
+  }) as PollView
+
+async function page(one: SystemView, polls: PollView[]) {
+  const asked = serve({
+    'GET /api/systems': [one],
+    'GET /api/polls': polls,
+    'POST /look': one,
+    'POST /ask': undefined,
+  })
+  const view = mount(SystemsPage, { global: { stubs: { RouterLink: RouterLinkStub } } })
+  await flushPromises()
+  return { view, asked, text: () => view.text().replace(/\s+/g, ' ') }
+}
+
+describe('the systems', () => {
+  it('say what can be done there, how often they are asked, and who uses them', async () => {
+    const { text } = await page(system(collection('pledges')), [poll()])
+    expect(text()).toContain('allows 90 calls in a minute')
+    expect(text()).toContain('is asked what changed, finds by id')
+    expect(text()).toContain('asked every minute, answered 60 s ago')
+    expect(text()).toContain('Pledge follow-up')
+    expect(text()).toContain('as described')
+  })
+
+  it('are looked at and asked at once', async () => {
+    const { view, asked } = await page(system(collection('pledges')), [poll()])
+    await view.get('[aria-label="Look at Friends Register now"]').trigger('click')
+    await flushPromises()
+    await view.get('[aria-label="Ask pledges now"]').trigger('click')
+    await flushPromises()
+    expect(asked.map((one) => one.key)).toContain('POST /look')
+    expect(asked.map((one) => one.key)).toContain('POST /ask')
+  })
+
+  it('name their trouble with its remedy', async () => {
+    const { text } = await page(system(collection('pledges', 'Give it a valid token.')), [])
+    expect(text()).toContain('Give it a valid token.')
+    expect(text()).not.toContain('as described')
+  })
+})
+
+describe('troubles', () => {
+  it('are said once where one cause is behind all collections', () => {
+    const down = 'It cannot be reached.'
+    expect(troubles([system(collection('a', down), collection('b', down))], [])).toEqual([
+      { system: 'register', name: 'Friends Register', where: '', problem: down },
+    ])
+  })
+
+  it('are met while asking, too', () => {
+    expect(troubles([system(collection('pledges'))], [poll('429')])[0]).toMatchObject({
+      where: 'pledges',
+      problem: '429',
+    })
+    expect(troubles([system(collection('pledges'))], [poll()])).toEqual([])
+  })
+})

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { onMounted, onUnmounted, ref } from 'vue'
+import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { age, dayAndTime, everyText, spanText } from '@/shared/format/time'
+import { counted } from '@/shared/format/words'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { askNow, lookNow, readPolls, readSystems, type PollView } from './api'
+
+/** The connected systems: what can be done there, who uses it, and whether it answers. */
+const REST = 15_000
+const { now, zone } = useSession()
+const { data, error, loading, load } = useResource(async () => {
+  const [systems, polls] = await Promise.all([readSystems(), readPolls()])
+  return { systems, polls }
+})
+const busy = ref('')
+const refused = ref('')
+const timer = setInterval(() => void load(), REST)
+onMounted(() => void load())
+onUnmounted(() => clearInterval(timer))
+
+async function during(what: string, act: () => Promise<unknown>) {
+  busy.value = what
+  try {
+    await act()
+    refused.value = ''
+  } catch (e) {
+    refused.value = (e as Error).message
+  } finally {
+    busy.value = ''
+    await load()
+  }
+}
+
+const pollOf = (system: string, collection: string) =>
+  data.value?.polls.find((one) => one.system === system && one.collection === collection)
+
+function asked(poll: PollView): string {
+  if (!poll.everySeconds) return 'no live bridge asks it'
+  const last = poll.askedAt ? `, answered ${age(poll.askedAt, now.value)} ago` : ', not asked yet'
+  return `asked every ${everyText(poll.everySeconds)}${last}`
+}
+</script>
+
+<template>
+  <div class="systems">
+    <h1>Systems</h1>
+    <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+    <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
+    <p v-if="data && data.systems.length === 0" class="mid">
+      No system is connected. Put the document of one into the setup folder and start again.
+    </p>
+    <section v-for="system in data?.systems" :key="system.id" :aria-labelledby="system.id">
+      <div class="top">
+        <h2 :id="system.id">{{ system.name }}</h2>
+        <span class="mono dim">{{ system.address }}</span>
+        <span class="mid">{{
+          system.limitCalls === null
+            ? 'names no limit'
+            : `allows ${counted(system.limitCalls, 'call')} in ${spanText(system.limitSeconds! * 1000)}`
+        }}</span>
+        <span class="gap"></span>
+        <button
+          class="btn"
+          :disabled="busy !== ''"
+          :aria-label="`Look at ${system.name} now`"
+          @click="during(system.id, () => lookNow(system.id))"
+        >
+          {{ busy === system.id ? 'Looking…' : 'Look now' }}
+        </button>
+      </div>
+      <table class="rows">
+        <thead>
+          <tr>
+            <th scope="col">Collection</th>
+            <th scope="col">What we can do there</th>
+            <th scope="col">Used by</th>
+            <th scope="col">Answers</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="collection in system.collections" :key="collection.id">
+            <th scope="row">{{ collection.name }}</th>
+            <td class="can">
+              {{ collection.can.join(', ') }}
+              <small v-if="pollOf(system.id, collection.id)" class="mid">
+                {{ asked(pollOf(system.id, collection.id)!) }}
+                <button
+                  class="btn bare"
+                  :disabled="busy !== ''"
+                  :aria-label="`Ask ${collection.name} now`"
+                  @click="during('', () => askNow(system.id, collection.id))"
+                >
+                  Ask now
+                </button>
+              </small>
+            </td>
+            <td>
+              <template v-for="(bridge, i) in collection.bridges" :key="bridge.id"
+                ><template v-if="i">, </template
+                ><RouterLink :to="{ name: 'bridge', params: { id: bridge.id } }">{{
+                  bridge.name
+                }}</RouterLink></template
+              >
+              <span v-if="!collection.bridges.length" class="dim">no live bridge</span>
+            </td>
+            <td class="state">
+              <template v-if="collection.problem || pollOf(system.id, collection.id)?.problem">
+                <VerdictMark kind="FAILED" />
+                <span class="bad">{{
+                  collection.problem || pollOf(system.id, collection.id)?.problem
+                }}</span>
+              </template>
+              <template v-else-if="collection.lookedAt">
+                <VerdictMark kind="DONE" /> as described
+              </template>
+              <span v-else class="dim">not looked at yet</span>
+              <small v-if="collection.lookedAt" class="dim">
+                looked at {{ dayAndTime(collection.lookedAt, now, zone) }}
+              </small>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.systems {
+  padding: 14px 20px;
+  overflow: auto;
+}
+section {
+  margin-top: 18px;
+}
+.top {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+}
+.gap {
+  flex: 1;
+}
+table {
+  table-layout: fixed;
+}
+th:nth-child(1) {
+  width: 16%;
+}
+th:nth-child(2) {
+  width: 34%;
+}
+th:nth-child(3) {
+  width: 18%;
+}
+.rows td,
+.rows tbody th {
+  white-space: normal;
+  padding-top: 7px;
+  padding-bottom: 7px;
+  vertical-align: top;
+}
+.rows tbody th {
+  font-size: 14px;
+  font-weight: 650;
+  color: var(--ink);
+}
+small {
+  display: block;
+  font-size: 13px;
+}
+small .btn {
+  padding-block: 0;
+  margin-left: 8px;
+}
+</style>

@@ -1,0 +1,3 @@
+export { default as SystemsPage } from './SystemsPage.vue'
+export { readPolls, readSystems } from './api'
+export { troubles, type Trouble } from './troubles'

@@ -1,0 +1,27 @@
+import type { PollView, SystemView } from './api'
+
+/** A system that does not answer as it should. */
+export interface Trouble {
+  system: string
+  name: string
+  where: string
+  problem: string
+}
+
+/** What is wrong with systems just now: looked at, or met while asking what changed. */
+export function troubles(systems: SystemView[], polls: PollView[]): Trouble[] {
+  return systems.flatMap((system) => {
+    const found = system.collections.flatMap((collection) => {
+      const poll = polls.find((one) => one.system === system.id && one.collection === collection.id)
+      const problem = collection.problem || poll?.problem
+      return problem ? [{ where: collection.name, problem }] : []
+    })
+    // One cause for all of its collections is said once.
+    const one = found.length > 1 && found.every((each) => each.problem === found[0]!.problem)
+    return (one ? [{ ...found[0]!, where: '' }] : found).map((each) => ({
+      system: system.id,
+      name: system.name,
+      ...each,
+    }))
+  })
+}
