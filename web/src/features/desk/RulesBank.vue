@@ -157,7 +157,7 @@ function keptRows() {
       {{
         trial.unknownKeys
           .filter((key) => key.table === one)
-          .map((key) => `“${key.keys.join(', ')}”`)
+          .map((key) => (key.keys.some(Boolean) ? `“${key.keys.join(', ')}”` : 'an empty key'))
           .join(', ')
       }}
       <button class="btn" @click="table = one">Add to the table…</button>

@@ -148,6 +148,10 @@ final class Together implements AutoCloseable {
     return "http://127.0.0.1:" + desk;
   }
 
+  String friendsAddress() {
+    return "http://127.0.0.1:" + friends;
+  }
+
   String boardAddress() {
     return "http://127.0.0.1:" + board;
   }

@@ -26,7 +26,8 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}",
           "/bridges/{id}/desk",
           "/traces",
-          "/traces/{id}");
+          "/traces/{id}",
+          "/systems");
 
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {

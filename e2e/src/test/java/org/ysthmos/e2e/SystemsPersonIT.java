@@ -1,0 +1,46 @@
+package org.ysthmos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.Test;
+
+/** A system that is asked, and one that does not answer, as a person meets them. */
+class SystemsPersonIT extends InBrowser {
+
+  @Test
+  void pledgeIsFoundByAskingAndBecomesATask() {
+    page.navigate(together.appAddress() + "/systems");
+    assertThat(page.getByText("asked every minute, answered")).isVisible();
+    Page form = context.newPage();
+    form.navigate(together.friendsAddress());
+    form.getByLabel("Your mail address").fill("k.moreau@mail.example");
+    form.getByLabel("What do you pledge?").fill("A bench by the pond");
+    form.getByLabel("Which steward do you know?").fill("T.Abara@tidewrack.example");
+    form.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Pledge")).click();
+    assertThat(form.getByText("Your pledge has the number")).isVisible();
+    form.close();
+
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Ask Pledges now")).click();
+    page.navigate(together.appAddress() + "/traces?bridge=pledge-follow-up");
+    link("Pledge of k.moreau@mail.example: A bench by the pond").click();
+    assertThat(page.getByText("Asked Friends Register what changed, stored")).isVisible();
+    assertThat(page.getByText("Tomás Abara").first()).isVisible();
+  }
+
+  @Test
+  void systemThatDoesNotAnswerIsNamedWithItsRemedyUntilItDoes() {
+    page.navigate(together.appAddress() + "/systems");
+    together.fault(together.boardAddress(), "token-expired", "GET", "/api/boards/society", 1, 0);
+    button("Look at Grounds Board now").click();
+    assertThat(page.getByText("Give the connection to Grounds Board a valid token")).isVisible();
+    check(page, "systems with a trouble");
+    page.navigate(together.appAddress() + "/watch");
+    assertThat(page.getByText("Grounds Board, Friends' society does not answer")).isVisible();
+    link("See the system").click();
+    button("Look at Grounds Board now").click();
+    assertThat(page.getByText("a valid token")).hasCount(0);
+    assertThat(page.getByText("as described").first()).isVisible();
+  }
+}
