@@ -160,7 +160,8 @@ class DeskPersonIT extends AtTheDesk {
     assertThat(sheet.locator("td.differs").first()).hasText("Under way");
     page.getByLabel("Only")
         .selectOption(
-            page.locator("option", new Page.LocatorOptions().setHasText("failed: Due: “…” is no day"))
+            page.locator(
+                    "option", new Page.LocatorOptions().setHasText("failed: Due: “…” is no day"))
                 .getAttribute("value"));
     assertThat(sheet.locator("td.failed").first()).containsText("yesterday");
     sheet.locator("td.failed .cell").first().click();

@@ -22,7 +22,7 @@ class SystemsPersonIT extends InBrowser {
     assertThat(form.getByText("Your pledge has the number")).isVisible();
     form.close();
 
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Ask Pledges now")).click();
+    page.waitForResponse("**/ask", () -> button("Ask Pledges now").click());
     page.navigate(together.appAddress() + "/traces?bridge=pledge-follow-up");
     link("Pledge of k.moreau@mail.example: A bench by the pond").click();
     assertThat(page.getByText("Asked Friends Register what changed, stored")).isVisible();
