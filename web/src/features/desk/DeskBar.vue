@@ -53,6 +53,7 @@ const STATES: Record<DraftState, string> = {
     <button
       class="btn main"
       :disabled="!ready || (liveVersion !== null && !changed)"
+      :title="liveVersion !== null && !changed ? 'Nothing is changed yet' : ''"
       @click="emit('live')"
     >
       Go live…

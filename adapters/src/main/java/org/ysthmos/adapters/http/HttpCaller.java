@@ -14,6 +14,7 @@ import java.time.Instant;
 import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
@@ -67,14 +68,24 @@ final class HttpCaller implements AutoCloseable {
 
   private final String system;
   private final InstantSource clock;
-  private final Supplier<Optional<String>> token;
+  private final Optional<String> signInHeader;
+  private final Supplier<Optional<String>> signIn;
   private final CloseableHttpClient client;
 
+  /**
+   * @param signInHeader the header that says who calls; its value is a secret
+   * @param signIn gives its value, asked at each call
+   */
   HttpCaller(
-      String system, Duration timeout, Supplier<Optional<String>> token, InstantSource clock) {
+      String system,
+      Duration timeout,
+      Optional<String> signInHeader,
+      Supplier<Optional<String>> signIn,
+      InstantSource clock) {
     this.system = system;
     this.clock = clock;
-    this.token = token;
+    this.signInHeader = signInHeader;
+    this.signIn = signIn;
     Timeout limit = Timeout.of(timeout);
     this.client =
         HttpClients.custom()
@@ -104,7 +115,8 @@ final class HttpCaller implements AutoCloseable {
         ClassicRequestBuilder.create(method)
             .setUri(address)
             .addHeader("Accept", "application/json");
-    token.get().ifPresent(secret -> builder.addHeader("Authorization", "Bearer " + secret));
+    signInHeader.ifPresent(
+        header -> signIn.get().ifPresent(value -> builder.addHeader(header, value)));
     String sent = body.isMissingNode() ? "" : body.toString();
     if (!sent.isEmpty()) {
       builder.setEntity(new StringEntity(sent, ContentType.APPLICATION_JSON));
@@ -202,11 +214,14 @@ final class HttpCaller implements AutoCloseable {
     return body.length() <= LONGEST_KEPT_BODY ? body : body.substring(0, LONGEST_KEPT_BODY) + "…";
   }
 
-  private static List<String> lines(ClassicHttpRequest request, URI address) {
+  private List<String> lines(ClassicHttpRequest request, URI address) {
     List<String> lines = new ArrayList<>();
     lines.add(request.getMethod() + " " + address);
     for (Header header : request.getHeaders()) {
-      boolean secret = SECRET_HEADERS.contains(header.getName().toLowerCase(java.util.Locale.ROOT));
+      String name = header.getName();
+      boolean secret =
+          SECRET_HEADERS.contains(name.toLowerCase(Locale.ROOT))
+              || signInHeader.filter(name::equalsIgnoreCase).isPresent();
       lines.add(header.getName() + ": " + (secret ? "••••••••" : header.getValue()));
     }
     return lines;

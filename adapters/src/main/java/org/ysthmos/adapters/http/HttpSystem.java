@@ -43,14 +43,19 @@ public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGatew
   private final HttpFailures failures;
 
   /**
-   * @param secrets gives a secret by its name, asked at each call; an unknown one sends no token
+   * @param secrets gives a secret by its name, asked at each call; with an unknown one the call is
+   *     not signed in
    */
   public HttpSystem(
       SystemDescription system, Function<String, Optional<String>> secrets, InstantSource clock) {
     this.system = system;
     this.caller =
         new HttpCaller(
-            system.name(), system.timeout(), () -> system.token().flatMap(secrets), clock);
+            system.name(),
+            system.timeout(),
+            system.signIn().map(SystemDescription.SignIn::header),
+            () -> system.signIn().flatMap(how -> secrets.apply(how.secret()).map(how::value)),
+            clock);
     this.failures = new HttpFailures(system, clock);
   }
 

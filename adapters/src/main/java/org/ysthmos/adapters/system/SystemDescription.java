@@ -1,7 +1,9 @@
 package org.ysthmos.adapters.system;
 
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Base64;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -15,7 +17,7 @@ import org.ysthmos.core.shape.CollectionShape;
  * An outside system that speaks JSON over HTTP.
  *
  * @param address what all paths are relative to
- * @param token the name of the secret sent as bearer token; empty if none is sent
+ * @param signIn how calls are signed in; empty if they are not
  * @param timeout for one call, connecting and answering each
  * @param limit the most calls it answers in a span of time, where it says so
  * @param problem where the system's own error messages stand
@@ -24,11 +26,55 @@ public record SystemDescription(
     String id,
     String name,
     URI address,
-    Optional<String> token,
+    Optional<SignIn> signIn,
     Duration timeout,
     Optional<RateLimit> limit,
     ProblemShape problem,
     Map<String, Collection> collections) {
+
+  /** How a call says who makes it. Secrets are named here and kept elsewhere. */
+  public sealed interface SignIn {
+
+    /** The name of the secret. */
+    String secret();
+
+    /** The header that carries it. */
+    default String header() {
+      return "Authorization";
+    }
+
+    /**
+     * The value of the header.
+     *
+     * @param kept the secret itself
+     */
+    String value(String kept);
+
+    /** A bearer token (RFC 6750 section 2.1). */
+    record Bearer(String secret) implements SignIn {
+      @Override
+      public String value(String kept) {
+        return "Bearer " + kept;
+      }
+    }
+
+    /** A user and a password (RFC 7617), in UTF-8. */
+    record Basic(String user, String secret) implements SignIn {
+      @Override
+      public String value(String kept) {
+        byte[] both = (user + ":" + kept).getBytes(StandardCharsets.UTF_8);
+        return "Basic " + Base64.getEncoder().encodeToString(both);
+      }
+    }
+
+    /** A key in a header of the system's own. */
+    record Key(String header, String secret) implements SignIn {
+      @Override
+      public String value(String kept) {
+        return kept;
+      }
+    }
+  }
 
   /** Where an error answer holds its message and the field it is about. */
   public record ProblemShape(Pointer message, Pointer field) {}
@@ -184,6 +230,6 @@ public record SystemDescription(
 
   /** The same system, reached at another address. */
   public SystemDescription at(URI other) {
-    return new SystemDescription(id, name, other, token, timeout, limit, problem, collections);
+    return new SystemDescription(id, name, other, signIn, timeout, limit, problem, collections);
   }
 }

@@ -18,6 +18,7 @@ import org.ysthmos.adapters.system.SystemDescription.FindByKey;
 import org.ysthmos.adapters.system.SystemDescription.Listing;
 import org.ysthmos.adapters.system.SystemDescription.ProblemShape;
 import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.adapters.system.SystemDescription.SignIn;
 import org.ysthmos.adapters.system.SystemDescription.Write;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.json.Pointer;
@@ -51,7 +52,7 @@ public final class SystemReader {
         id,
         name,
         address(root.need("address")),
-        root.get("sign-in").map(SystemReader::bearer),
+        root.get("sign-in").map(SystemReader::signIn),
         root.get("timeout").map(SystemReader::duration).orElse(USUAL_TIMEOUT),
         root.get("rate-limit").map(SystemReader::rateLimit),
         root.get("problem")
@@ -72,9 +73,23 @@ public final class SystemReader {
     throw node.refuse("an address starts with https:// or http://");
   }
 
-  private static String bearer(DocumentNode node) {
-    node.only("bearer");
-    return node.need("bearer").only("secret").need("secret").text();
+  private static SignIn signIn(DocumentNode node) {
+    node.only("bearer", "basic", "header");
+    Optional<DocumentNode> basic = node.get("basic");
+    if (basic.isPresent()) {
+      basic.get().only("user", "secret");
+      String user = basic.get().need("user").text();
+      if (user.contains(":")) {
+        throw basic.get().need("user").refuse("a user has no colon (RFC 7617 section 2)");
+      }
+      return new SignIn.Basic(user, basic.get().need("secret").text());
+    }
+    Optional<DocumentNode> header = node.get("header");
+    if (header.isPresent()) {
+      header.get().only("name", "secret");
+      return new SignIn.Key(header.get().need("name").text(), header.get().need("secret").text());
+    }
+    return new SignIn.Bearer(node.need("bearer").only("secret").need("secret").text());
   }
 
   static Duration duration(DocumentNode node) {

@@ -89,11 +89,16 @@ public class Health {
 
   /** Why we cannot sign in at a system; empty if we can try. */
   public String unsigned(Systems.Connected system) {
-    Optional<String> token = system.description().token();
-    return token.isPresent() && secrets.find(token.get()).isEmpty()
-        ? "We have no token for %s. Ask its administrator for one and keep it as the secret “%s”."
-            .formatted(system.description().name(), token.get())
-        : "";
+    return system
+        .description()
+        .signIn()
+        .map(SystemDescription.SignIn::secret)
+        .filter(secret -> secrets.find(secret).isEmpty())
+        .map(
+            secret ->
+                "We have no token for %s. Ask its administrator for one and keep it as the secret “%s”."
+                    .formatted(system.description().name(), secret))
+        .orElse("");
   }
 
   private static String question(
