@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import '@/testkit/desk'
+import '@/test/desk'
 import AddBy from './AddBy.vue'
 
 const choices = [

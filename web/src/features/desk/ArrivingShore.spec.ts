@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { arriving, arrivingField } from '@/testkit/desk'
+import { arriving, arrivingField } from '@/test/desk'
 import ArrivingShore from './ArrivingShore.vue'
 
 const twins = {

@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { arriving, language } from '@/testkit/desk'
+import { arriving, language } from '@/test/desk'
 import ConditionEditor from './ConditionEditor.vue'
 import type { TestView } from './api'
 import type { Group, Tree } from './tree'

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { leavingField, serve, trialView } from '@/testkit/desk'
+import { leavingField, serve, trialView } from '@/test/desk'
 import GoLive from './GoLive.vue'
 
 useSession().zone.value = 'Europe/Lisbon'

@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { arriving } from '@/testkit/desk'
+import { arriving } from '@/test/desk'
 import LookupEditor from './LookupEditor.vue'
 import type { LookupFound, LookupPlace } from './api'
 import type { Tree } from './tree'

@@ -1,6 +1,6 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { refusal, serve } from '@/testkit/desk'
+import { refusal, serve } from '@/test/desk'
 import NewBridge from './NewBridge.vue'
 
 const push = vi.hoisted(() => vi.fn())

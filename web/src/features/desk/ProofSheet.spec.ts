@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { serve } from '@/testkit/desk'
+import { serve } from '@/test/desk'
 import ProofSheet from './ProofSheet.vue'
 
 useSession().zone.value = 'Europe/Lisbon'

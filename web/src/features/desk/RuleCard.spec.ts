@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { arriving, language, leavingField } from '@/testkit/desk'
+import { arriving, language, leavingField } from '@/test/desk'
 import { useSession } from '@/shared/composables/session'
 import RuleCard from './RuleCard.vue'
 import type { LeavingField } from './api'

@@ -1,7 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { sample } from '@/testkit/desk'
+import { sample } from '@/test/desk'
 import SampleStrip from './SampleStrip.vue'
 
 useSession().zone.value = 'Europe/Lisbon'

@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { language } from '@/testkit/desk'
+import { language } from '@/test/desk'
 import StepEditor from './StepEditor.vue'
 import type { Tree } from './tree'
 

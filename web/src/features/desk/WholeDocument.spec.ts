@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { refusal, serve } from '@/testkit/desk'
+import { refusal, serve } from '@/test/desk'
 import WholeDocument from './WholeDocument.vue'
 
 useSession().zone.value = 'Europe/Lisbon'

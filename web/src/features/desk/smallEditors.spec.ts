@@ -1,6 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { arriving, language, sample } from '@/testkit/desk'
+import { arriving, language, sample } from '@/test/desk'
 import CeilingEditor from './CeilingEditor.vue'
 import MatchEditor from './MatchEditor.vue'
 import ValuesEditor from './ValuesEditor.vue'

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
-import { refusal, serve } from '@/testkit/desk'
+import { refusal, serve } from '@/test/desk'
 import { useDraft } from './useDraft'
 
 const kept = (revision: number, document: object = { name: 'Report' }) => ({

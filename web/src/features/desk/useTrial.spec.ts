@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick, ref } from 'vue'
-import { trialView } from '@/testkit/desk'
+import { trialView } from '@/test/desk'
 import * as api from './api'
 import { useTrial } from './useTrial'
 

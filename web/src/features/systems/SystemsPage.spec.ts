@@ -1,7 +1,7 @@
 import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
-import { serve } from '@/testkit/desk'
+import { serve } from '@/test/desk'
 import SystemsPage from './SystemsPage.vue'
 import { troubles } from './troubles'
 import type { PollView, SystemView } from './api'

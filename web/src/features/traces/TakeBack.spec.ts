@@ -1,6 +1,6 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { refusal, serve } from '@/testkit/desk'
+import { refusal, serve } from '@/test/desk'
 import TakeBack from './TakeBack.vue'
 
 describe('taking a task back', () => {

@@ -106,7 +106,11 @@ final class HttpChanges {
         poll.since()
             .flatMap(SystemDescription.Since::cursor)
             .flatMap(at -> text(at, answered.body()));
-    return new Page(records, next(place, address, answered, records.isEmpty()), since);
+    Optional<String> next = next(place, address, answered, records.isEmpty());
+    if (next.isPresent() && next.equals(place.page())) {
+      throw new Unfit("the page is said to be followed by itself, " + next.get());
+    }
+    return new Page(records, next, since);
   }
 
   private Changed record(JsonNode item) throws Unfit {

@@ -143,6 +143,17 @@ class HttpChangesTest {
     assertThat(asked.getLast()).isEqualTo("/orders?limit=2&at=x%2F1");
   }
 
+  /** Else it would be read without end. */
+  @Test
+  void pageThatIsFollowedByItselfIsRefused() {
+    answer = query -> new Told("{\"items\":[" + ONE + "],\"more\":\"same\"}", "");
+    String next = "next: { cursor: /more, parameter: at }";
+    assertThat(((Page) read(next, Place.BEGINNING)).next()).contains("same");
+    NotRead refused = (NotRead) system.changes("orders", from(null, "same"), call -> {});
+    assertThat(refused.failure().kind()).isEqualTo(FailureKind.SHAPE_CHANGED);
+    assertThat(refused.failure().message()).contains("followed by itself");
+  }
+
   @Test
   void numberedPagesEndWithTheFirstEmptyOne() {
     answer = query -> new Told("{\"items\":[" + (query.contains("page=3") ? "" : ONE) + "]}", "");

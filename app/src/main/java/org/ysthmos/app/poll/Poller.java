@@ -136,7 +136,9 @@ class Poller implements SmartLifecycle {
           case Page page -> row = keep(row, collection.get(), page);
         }
       } while (stage.isRunning() && !row.progress().atRest());
-      rest(row, clock.instant().plus(interval(row)));
+      // A pass that a stop breaks off goes on at the next start, not an interval later.
+      boolean through = row.progress().atRest();
+      rest(row, clock.instant().plus(through ? interval(row) : Duration.ZERO));
     } catch (InterruptedException stopped) {
       Thread.currentThread().interrupt();
     } catch (ExecutionException e) {
