@@ -50,7 +50,8 @@ public final class BridgeCompiler {
         collection(
             definition.from().system(), definition.from().collection(), document.need("from"));
     CollectionShape target =
-        collection(definition.to().system(), definition.to().collection(), document.need("to"));
+        collection(definition.to().system(), definition.to().collection(), document.need("to"))
+            .written();
     BridgeScope scope = new BridgeScope(definition, source, catalog);
     definition.lookups().forEach(rule -> lookup(rule, scope));
     definition.values().keySet().forEach(name -> namedValue(name, scope));

@@ -23,6 +23,37 @@ public interface Catalog {
   /** The ids of all calendars, for naming the nearest. */
   Set<String> calendars();
 
+  /** The same with other collections, for trying what becomes of bridges then. */
+  default Catalog with(Shapes shapes) {
+    Catalog rest = this;
+    return new Catalog() {
+      @Override
+      public Optional<CollectionShape> collection(String system, String collection) {
+        return shapes.find(system, collection);
+      }
+
+      @Override
+      public Optional<TableDefinition> table(String id) {
+        return rest.table(id);
+      }
+
+      @Override
+      public Optional<WorkingCalendar> calendar(String id) {
+        return rest.calendar(id);
+      }
+
+      @Override
+      public Set<String> tables() {
+        return rest.tables();
+      }
+
+      @Override
+      public Set<String> calendars() {
+        return rest.calendars();
+      }
+    };
+  }
+
   /** Collections, with neither tables nor calendars. */
   static Catalog of(Shapes shapes) {
     return of(shapes, Map.of(), Map.of());

@@ -273,13 +273,23 @@ public sealed interface CompiledCondition {
           !now.equals(then)
               && (from.isEmpty() || from.contains(then))
               && (to.isEmpty() || to.contains(now));
-      String shown = then.display() + " → " + now.display();
       if (results != null) {
-        results.add(new TestResult(sentence, shown, met));
+        results.add(new TestResult(sentence, then.display() + " → " + now.display(), met));
       }
       return met
           ? Known.MET
-          : new Known(false, "it passes only when " + sentence + "; it was " + shown);
+          : new Known(false, "it passes only when " + sentence + "; " + went(then, now));
+    }
+
+    private static String went(Value then, Value now) {
+      if (now.equals(then)) {
+        return now.display().isBlank() ? "it still has no value" : "it stayed " + quoted(now);
+      }
+      return "it went from " + quoted(then) + " to " + quoted(now);
+    }
+
+    private static String quoted(Value value) {
+      return value.display().isBlank() ? "nothing" : "“" + value.display() + "”";
     }
 
     @Override

@@ -30,6 +30,9 @@ public record BackOff(Duration first, Duration longest, int tries) {
    * @return empty if it should not be tried again by itself
    */
   public Optional<Duration> after(int tried, Failure failure) {
+    if (failure.held()) {
+      return failure.retryAfter();
+    }
     if (!failure.kind().retriesByItself() || tried >= tries) {
       return Optional.empty();
     }

@@ -11,6 +11,8 @@ import java.util.Optional;
  * @param found the offending value
  * @param remedy what a person can do
  * @param retryAfter how long the other system asked us to wait
+ * @param held whether nothing was called, because the system's limit leaves no room just now; that
+ *     is no failed try
  */
 public record Failure(
     FailureKind kind,
@@ -18,22 +20,42 @@ public record Failure(
     Optional<String> field,
     Optional<String> found,
     Optional<String> remedy,
-    Optional<Duration> retryAfter) {
+    Optional<Duration> retryAfter,
+    boolean held) {
 
   public static Failure of(FailureKind kind, String message) {
     return new Failure(
-        kind, message, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+        kind,
+        message,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        false);
+  }
+
+  /** Nothing was called: the limit of the system leaves room only after a wait. */
+  public static Failure held(String message, Duration wait) {
+    return new Failure(
+        FailureKind.RATE_LIMITED,
+        message,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.of(wait),
+        true);
   }
 
   public Failure withField(String name, String value) {
-    return new Failure(kind, message, Optional.of(name), Optional.of(value), remedy, retryAfter);
+    return new Failure(
+        kind, message, Optional.of(name), Optional.of(value), remedy, retryAfter, held);
   }
 
   public Failure withRemedy(String text) {
-    return new Failure(kind, message, field, found, Optional.of(text), retryAfter);
+    return new Failure(kind, message, field, found, Optional.of(text), retryAfter, held);
   }
 
   public Failure withRetryAfter(Duration wait) {
-    return new Failure(kind, message, field, found, remedy, Optional.of(wait));
+    return new Failure(kind, message, field, found, remedy, Optional.of(wait), held);
   }
 }

@@ -25,13 +25,26 @@ public interface ChangeGateway {
    * @param version tells one change of the record from the next
    * @param changed when it was changed last, if the system says so
    * @param created when it was made, if the system says so
+   * @param kind what happened to it, where the system itself says so
    */
   record Changed(
       String id,
       String version,
       Optional<Instant> changed,
       Optional<Instant> created,
-      JsonNode record) {}
+      Optional<String> kind,
+      JsonNode record) {
+
+    /** A record whose system does not say what happened to it. */
+    public Changed(
+        String id,
+        String version,
+        Optional<Instant> changed,
+        Optional<Instant> created,
+        JsonNode record) {
+      this(id, version, changed, created, Optional.empty(), record);
+    }
+  }
 
   /** What asking for a page came to. */
   sealed interface Changes permits Page, NotRead {}
@@ -59,4 +72,21 @@ public interface ChangeGateway {
    * @param calls told of each call made, also of those that failed
    */
   Changes changes(String collection, Place place, CallLog calls);
+
+  /** Listening that goes on until it is closed. */
+  interface Listening extends AutoCloseable {
+    @Override
+    void close();
+  }
+
+  /**
+   * Listens for word of a change, where the system gives it. It is a hint to ask at once; what
+   * changed is still asked for.
+   *
+   * @param changed run at each word, from a thread of the gateway
+   * @return empty if the system gives no word
+   */
+  default Optional<Listening> listen(String collection, Runnable changed) {
+    return Optional.empty();
+  }
 }

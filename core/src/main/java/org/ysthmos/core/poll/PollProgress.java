@@ -2,6 +2,7 @@ package org.ysthmos.core.poll;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
@@ -89,7 +90,12 @@ public record PollProgress(
    * @param begun when the collection was first followed; what stood there before stays untold
    */
   public static boolean counts(Changed record, Instant begun) {
-    return record.changed().filter(changed -> changed.isBefore(begun)).isEmpty();
+    return record.changed().filter(changed -> changed.isBefore(second(begun))).isEmpty();
+  }
+
+  /** Many systems tell moments by the second, so all of the second in which it began counts. */
+  private static Instant second(Instant begun) {
+    return begun.truncatedTo(ChronoUnit.SECONDS);
   }
 
   /**
@@ -98,7 +104,10 @@ public record PollProgress(
    * @param known whether an event of this record was received before
    */
   public static String kind(Changed record, Instant begun, boolean known) {
-    boolean old = record.created().filter(created -> created.isBefore(begun)).isPresent();
+    if (record.kind().isPresent()) {
+      return record.kind().get();
+    }
+    boolean old = record.created().filter(created -> created.isBefore(second(begun))).isPresent();
     return known || old ? "changed" : "created";
   }
 }

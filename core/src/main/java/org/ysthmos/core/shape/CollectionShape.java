@@ -29,6 +29,25 @@ public record CollectionShape(
     eventFields = List.copyOf(eventFields);
   }
 
+  /**
+   * The shape of what can be written. A field whose key is an address in a record can be read only;
+   * a collection that is both read and written may have fields of both sorts.
+   */
+  public CollectionShape written() {
+    List<FieldShape> written =
+        fields.stream().filter(field -> !field.key().startsWith("/")).toList();
+    return new CollectionShape(
+        system,
+        systemName,
+        collection,
+        name,
+        recordWord,
+        titleField,
+        parentField,
+        written,
+        eventFields);
+  }
+
   public Optional<FieldShape> field(String key) {
     return find(fields, key);
   }

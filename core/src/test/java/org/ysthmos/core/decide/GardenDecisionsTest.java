@@ -159,7 +159,7 @@ class GardenDecisionsTest {
     assertThat(shown(opened, "labels")).isEqualTo("urgent, night");
     assertThat(shown(opened, "owner")).isEqualTo("u-3");
     assertThat(decide("ticket-to-job", ticket("open", "open", text)).because())
-        .contains("status changed to “open” or “reopened”; it was open → open");
+        .contains("status changed to “open” or “reopened”; it stayed “open”");
     assertThat(decide("ticket-to-job", ticket("closed", "open", text)).verdict())
         .isEqualTo(Verdict.PASSED_BY);
     Decision without = decide("ticket-to-job", ticket("open", "new", "Cold."));

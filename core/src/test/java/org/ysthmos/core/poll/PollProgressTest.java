@@ -149,4 +149,27 @@ class PollProgressTest {
     assertThat(taken)
         .containsAll(listing.stream().map(one -> one.id() + "@" + one.version()).toList());
   }
+
+  /** A system that tells moments by the second says 12:00:07 of what happened at 12:00:07.9. */
+  @Test
+  void whatHappensInTheSecondOfTheBeginningCounts() {
+    Instant begun = NOON.plusMillis(7_500);
+    Changed same =
+        new Changed(
+            "r",
+            "1",
+            Optional.of(NOON.plusSeconds(7)),
+            Optional.of(NOON.plusSeconds(7)),
+            MissingNode.getInstance());
+    assertThat(PollProgress.counts(same, begun)).isTrue();
+    assertThat(PollProgress.kind(same, begun, false)).isEqualTo("created");
+    Changed before =
+        new Changed(
+            "r",
+            "1",
+            Optional.of(NOON.plusSeconds(6)),
+            Optional.empty(),
+            MissingNode.getInstance());
+    assertThat(PollProgress.counts(before, begun)).isFalse();
+  }
 }
