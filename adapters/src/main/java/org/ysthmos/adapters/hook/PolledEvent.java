@@ -9,8 +9,8 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
-import org.ysthmos.adapters.system.SystemDescription.Collection;
-import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.adapters.system.Push;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.json.Pointer;
 
@@ -47,7 +47,7 @@ public final class PolledEvent {
    *
    * @param kind our word for the kind of event
    */
-  public static JsonNode data(Collection collection, Changed record, String kind) {
+  public static JsonNode data(SystemCollection collection, Changed record, String kind) {
     Optional<Push> push = collection.push();
     if (push.isEmpty()) {
       return record.record();

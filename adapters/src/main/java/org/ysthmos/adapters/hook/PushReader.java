@@ -8,7 +8,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.time.Instant;
-import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
 
 /** Reads which event a webhook tells of. */

@@ -1,14 +1,11 @@
 package org.ysthmos.adapters.hook;
 
 import java.nio.charset.StandardCharsets;
-import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.Optional;
-import javax.crypto.Mac;
-import javax.crypto.spec.SecretKeySpec;
 
 /**
  * Verifies webhooks as Standard Webhooks 1.0.0 says: HMAC-SHA256 (RFC 2104, RFC 4231) over {@code
@@ -58,19 +55,7 @@ public final class StandardWebhooks {
 
   static byte[] sign(String secret, String id, String timestamp, byte[] body) {
     byte[] key = Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
-    return hmac(key, (id + "." + timestamp + ".").getBytes(StandardCharsets.UTF_8), body);
-  }
-
-  static byte[] hmac(byte[] key, byte[]... parts) {
-    try {
-      Mac mac = Mac.getInstance("HmacSHA256");
-      mac.init(new SecretKeySpec(key, "HmacSHA256"));
-      for (byte[] part : parts) {
-        mac.update(part);
-      }
-      return mac.doFinal();
-    } catch (GeneralSecurityException e) {
-      throw new IllegalStateException("every Java platform has HmacSHA256", e);
-    }
+    return Hmac.of(
+        "HmacSHA256", key, (id + "." + timestamp + ".").getBytes(StandardCharsets.UTF_8), body);
   }
 }

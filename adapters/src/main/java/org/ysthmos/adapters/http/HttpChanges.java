@@ -8,13 +8,14 @@ import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.apache.hc.core5.net.URIBuilder;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.http.HttpCollection.Paging;
+import org.ysthmos.adapters.http.HttpCollection.Poll;
 import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.adapters.system.SystemDescription.Paging;
-import org.ysthmos.adapters.system.SystemDescription.Poll;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Changes;
@@ -49,7 +50,11 @@ final class HttpChanges {
   Changes read(Place place, CallLog calls) {
     try {
       URI address = address(place);
-      Answer answer = caller.call(poll.call().method(), address, MissingNode.getInstance(), calls);
+      Answer answer =
+          caller.call(
+              HttpCaller.Sending.json(
+                  poll.call().method(), address, Map.of(), MissingNode.getInstance()),
+              calls);
       return answer instanceof Answered answered && answered.status() / 100 == 2
           ? page(place, address, answered)
           : new NotRead(failures.of(answer, false));
@@ -103,9 +108,7 @@ final class HttpChanges {
       records.add(record(item));
     }
     Optional<String> since =
-        poll.since()
-            .flatMap(SystemDescription.Since::cursor)
-            .flatMap(at -> text(at, answered.body()));
+        poll.since().flatMap(HttpCollection.Since::cursor).flatMap(at -> text(at, answered.body()));
     Optional<String> next = next(place, address, answered, records.isEmpty());
     if (next.isPresent() && next.equals(place.page())) {
       throw new Unfit("the page is said to be followed by itself, " + next.get());

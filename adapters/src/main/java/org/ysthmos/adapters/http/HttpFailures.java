@@ -1,14 +1,8 @@
 package org.ysthmos.adapters.http;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.time.DateTimeException;
-import java.time.Duration;
-import java.time.Instant;
-import java.time.InstantSource;
-import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
-import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
@@ -16,27 +10,32 @@ import org.ysthmos.core.failure.FailureKind;
 /**
  * Turns an answer that is no success into a failure with its kind. Statuses as RFC 9110 has them.
  */
-final class HttpFailures {
+public final class HttpFailures {
 
   private final SystemDescription system;
-  private final InstantSource clock;
+  private final ProblemShape problem;
 
-  HttpFailures(SystemDescription system, InstantSource clock) {
+  public HttpFailures(SystemDescription system, ProblemShape problem) {
     this.system = system;
-    this.clock = clock;
+    this.problem = problem;
   }
 
   /**
    * @param writes whether the call may have changed something, so that no answer leaves it unknown
    */
-  Failure of(HttpCaller.Answer answer, boolean writes) {
+  public Failure of(HttpCaller.Answer answer, boolean writes) {
     return switch (answer) {
       case Answered answered -> ofStatus(answered, writes);
+      case HttpCaller.Held held ->
+          Failure.held(system.name() + " leaves no room for another call just now", held.time());
       case HttpCaller.NotSent notSent ->
           Failure.of(
                   FailureKind.UNREACHABLE,
                   system.name() + " cannot be reached (" + notSent.why() + ")")
-              .withRemedy("Nothing was sent. Check that the system is up and its address right");
+              .withRemedy(
+                  notSent.certificate()
+                      ? "Nothing was sent. Its certificate is not trusted, has expired or fits another name; ask who keeps it"
+                      : "Nothing was sent. Check that the system is up and its address right");
       case HttpCaller.NoAnswer none ->
           writes
               ? unknown(system.name() + " gave no answer (" + none.why() + ")")
@@ -46,7 +45,7 @@ final class HttpFailures {
   }
 
   /** The answer is not as the system's document says. */
-  Failure shapeChanged(String what) {
+  public Failure shapeChanged(String what) {
     return Failure.of(FailureKind.SHAPE_CHANGED, "In the answer of " + system.name() + " " + what)
         .withRemedy("Compare the system's document with what it sends now");
   }
@@ -70,7 +69,7 @@ final class HttpFailures {
           case 503 -> Failure.of(FailureKind.UNREACHABLE, said);
           default -> status >= 500 ? serverError(said, writes) : refused(answered, said);
         };
-    return answered.retryAfter().flatMap(this::wait).map(failure::withRetryAfter).orElse(failure);
+    return answered.retryAfter().map(failure::withRetryAfter).orElse(failure);
   }
 
   private static Failure serverError(String said, boolean writes) {
@@ -83,7 +82,7 @@ final class HttpFailures {
   }
 
   private Failure refused(Answered answered, String said) {
-    JsonNode field = system.problem().field().in(answered.body());
+    JsonNode field = problem.field().in(answered.body());
     Failure failure =
         Failure.of(FailureKind.VALUE_REFUSED, said)
             .withRemedy("Change the rule of the field, or what the system takes, then send again");
@@ -91,24 +90,8 @@ final class HttpFailures {
   }
 
   private String said(Answered answered) {
-    JsonNode message = system.problem().message().in(answered.body());
+    JsonNode message = problem.message().in(answered.body());
     String text = message.isValueNode() ? ": " + message.asText() : "";
     return system.name() + " answered " + answered.status() + text;
-  }
-
-  /** RFC 9110 section 10.2.3: seconds, or an HTTP-date. */
-  private Optional<Duration> wait(String retryAfter) {
-    String value = retryAfter.strip();
-    if (value.matches("\\d{1,9}")) {
-      return Optional.of(Duration.ofSeconds(Long.parseLong(value)));
-    }
-    try {
-      Instant until = ZonedDateTime.parse(value, DateTimeFormatter.RFC_1123_DATE_TIME).toInstant();
-      Duration wait = Duration.between(clock.instant(), until);
-      return Optional.of(wait.isNegative() ? Duration.ZERO : wait);
-    } catch (DateTimeException unreadable) {
-      // A header we cannot read is as good as none: our own back-off applies.
-      return Optional.empty();
-    }
   }
 }

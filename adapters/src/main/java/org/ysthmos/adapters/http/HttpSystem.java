@@ -1,62 +1,46 @@
 package org.ysthmos.adapters.http;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.MissingNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
-import java.time.InstantSource;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import java.util.function.Function;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.http.HttpCollection.Call;
+import org.ysthmos.adapters.http.HttpCollection.Find;
+import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.adapters.system.SystemDescription.Call;
-import org.ysthmos.adapters.system.SystemDescription.Collection;
-import org.ysthmos.adapters.system.SystemDescription.Find;
-import org.ysthmos.adapters.system.SystemDescription.Write;
 import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.decide.World.LookupAnswer;
 import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
-import org.ysthmos.core.gateway.ChangeGateway;
-import org.ysthmos.core.gateway.RecordGateway;
-import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.value.Value;
+import org.ysthmos.core.load.CallLane;
 
 /** A system that speaks JSON over HTTP, as its document describes it. */
-public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGateway, AutoCloseable {
+public final class HttpSystem implements SystemGateway {
 
   private final SystemDescription system;
+  private final CallLane lane;
   private final HttpCaller caller;
   private final HttpFailures failures;
 
-  /**
-   * @param secrets gives a secret by its name, asked at each call; with an unknown one the call is
-   *     not signed in
-   */
-  public HttpSystem(
-      SystemDescription system, Function<String, Optional<String>> secrets, InstantSource clock) {
+  HttpSystem(SystemDescription system, HttpProtocol protocol, Surroundings surroundings) {
     this.system = system;
+    this.lane = new CallLane(system.limit());
     this.caller =
-        new HttpCaller(
-            system.name(),
-            system.timeout(),
-            system.signIn().map(SystemDescription.SignIn::header),
-            () -> system.signIn().flatMap(how -> secrets.apply(how.secret()).map(how::value)),
-            clock);
-    this.failures = new HttpFailures(system, clock);
+        new HttpCaller(system, new RoomOnLane(lane, protocol.limitHeaders()), surroundings);
+    this.failures = new HttpFailures(system, protocol.problem());
   }
 
   @Override
@@ -101,7 +85,7 @@ public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGatew
 
   @Override
   public LookupAnswer list(String collection, int most, CallLog calls) {
-    Optional<SystemDescription.Listing> list = collection(collection).list();
+    Optional<HttpCollection.Listing> list = collection(collection).list();
     if (list.isEmpty()) {
       return new Unanswered(
           Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no records")
@@ -137,7 +121,7 @@ public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGatew
 
   @Override
   public Search findByKey(String collection, String idempotencyKey, CallLog calls) {
-    Optional<SystemDescription.FindByKey> find = collection(collection).findByKey();
+    Optional<HttpCollection.FindByKey> find = collection(collection).findByKey();
     if (find.isEmpty()) {
       return new Searched(Optional.empty());
     }
@@ -158,43 +142,8 @@ public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGatew
 
   @Override
   public Outcome deliver(Effect effect, Progress progress, CallLog calls) {
-    Collection collection = collection(effect.collection());
-    Optional<String> record = effect.record();
-    Map<String, String> stored = new LinkedHashMap<>();
-    List<Write> writes = effect.creates() ? collection.create() : collection.change();
-    for (int i = effect.creates() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
-      Write write = writes.get(i);
-      boolean makes = record.isEmpty();
-      ObjectNode body = body(write, effect.fields());
-      if (body.isEmpty() && !makes) {
-        continue;
-      }
-      if (makes) {
-        write.keyField().ifPresent(field -> body.put(field, effect.idempotencyKey()));
-      }
-      Map<String, String> slots = Map.of("id", record.orElse(""));
-      Answer answer = call(write.call(), slots, body, calls);
-      if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
-        return new Undelivered(failures.of(answer, true));
-      }
-      note(write, answered.body(), stored);
-      if (makes) {
-        JsonNode id = collection.createdId().in(answered.body());
-        if (!id.isValueNode()) {
-          return new Undelivered(shapeChanged("no id stands at “" + collection.createdId() + "”"));
-        }
-        record = Optional.of(id.asText());
-        progress.made(id.asText());
-      }
-    }
-    return record
-        .<Outcome>map(id -> new Delivered(id, stored))
-        .orElseGet(
-            () ->
-                new Undelivered(
-                    Failure.of(
-                        FailureKind.NOT_ALLOWED,
-                        collection.shape().name() + " takes no new records")));
+    return new HttpDelivery(this, failures, collection(effect.collection()), effect, calls)
+        .make(progress);
   }
 
   @Override
@@ -213,42 +162,36 @@ public final class HttpSystem implements RecordGateway, TaskGateway, ChangeGatew
     return new NotRemoved(failures.of(answer, true));
   }
 
-  private static void note(Write write, JsonNode answer, Map<String, String> stored) {
-    for (String field : write.fields()) {
-      JsonNode kept = answer.path(field);
-      if (!kept.isMissingNode() && !kept.isNull()) {
-        stored.put(field, StoredText.of(kept));
-      }
-    }
-  }
-
-  private static ObjectNode body(Write write, SequencedMap<String, Value> fields) {
-    ObjectNode body = JsonNodeFactory.instance.objectNode();
-    for (String field : write.fields()) {
-      Value value = fields.get(field);
-      if (value != null) {
-        body.set(field, PlainJson.of(value));
-      }
-    }
-    return body;
-  }
-
-  private Collection collection(String id) {
-    return Optional.ofNullable(system.collections().get(id))
-        .orElseThrow(
-            () -> new IllegalArgumentException(system.name() + " has no collection " + id));
+  private HttpCollection collection(String id) {
+    return (HttpCollection) system.collection(id);
   }
 
   private Answer call(Call call, Map<String, String> slots, JsonNode body, CallLog calls) {
+    return call(call, slots, Map.of(), body, calls);
+  }
+
+  Answer call(
+      Call call,
+      Map<String, String> slots,
+      Map<String, String> headers,
+      JsonNode body,
+      CallLog calls) {
     String path = call.path();
     for (Map.Entry<String, String> slot : slots.entrySet()) {
       path = path.replace("{" + slot.getKey() + "}", encode(slot.getValue()));
     }
-    return caller.call(call.method(), URI.create(system.address() + path), body, calls);
+    return caller.call(
+        HttpCaller.Sending.json(call.method(), URI.create(system.address() + path), headers, body),
+        calls);
   }
 
   private static String encode(String value) {
     return URLEncoder.encode(value, StandardCharsets.UTF_8).replace("+", "%20");
+  }
+
+  @Override
+  public CallLane lane() {
+    return lane;
   }
 
   @Override

@@ -8,13 +8,13 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.time.Instant;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
-import org.ysthmos.adapters.system.SystemDescription.Collection;
-import org.ysthmos.adapters.system.SystemReader;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 
 class PolledEventTest {
 
-  private static Collection collection(String push) {
+  private static SystemCollection collection(String push) {
     return SystemReader.read(
             """
             system: shop
@@ -52,7 +52,7 @@ class PolledEventTest {
 
   @Test
   void recordOfACollectionThatIsOnlyAskedIsTheEvent() {
-    Collection asked = collection("");
+    SystemCollection asked = collection("");
     assertThat(PolledEvent.data(asked, record("4"), "created").path("rev").asText()).isEqualTo("4");
     assertThat(asked.shape().eventFields()).isEqualTo(asked.shape().fields());
   }
@@ -60,7 +60,7 @@ class PolledEventTest {
   /** A bridge finds the same fields, and a change that comes both ways is one event. */
   @Test
   void changeThatIsAlsoPushedIsTheSameEvent() throws Exception {
-    Collection both = collection(PUSH);
+    SystemCollection both = collection(PUSH);
     JsonNode body = PolledEvent.data(both, record("4"), "changed");
     assertThat(body)
         .hasToString("{\"data\":{\"order\":\"o-1\",\"rev\":\"4\"},\"type\":\"order.edited\"}");

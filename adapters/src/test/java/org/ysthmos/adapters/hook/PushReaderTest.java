@@ -8,7 +8,7 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
-import org.ysthmos.adapters.system.SystemDescription.Push;
+import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 
@@ -17,7 +17,8 @@ class PushReaderTest {
   private static final Instant NOW = Instant.parse("2026-11-24T13:58:07Z");
   private static final Push PUSH =
       new Push(
-          "secret",
+          new Push.Verify.StandardWebhooks("secret"),
+          new Push.IdAt.Header("webhook-id"),
           Pointer.parse("/data/id"),
           Pointer.parse("/type"),
           Map.of("form.sent", "created"),

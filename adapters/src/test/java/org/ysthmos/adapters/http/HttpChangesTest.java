@@ -17,12 +17,14 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.ysthmos.adapters.system.SystemReader;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changes;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.ChangeGateway.Place;
+import org.ysthmos.core.gateway.SystemGateway;
 
 /** Pages of changed records over real HTTP, in each way that a description can say. */
 class HttpChangesTest {
@@ -32,7 +34,7 @@ class HttpChangesTest {
   private final List<String> asked = new ArrayList<>();
   private Function<String, Told> answer = query -> new Told("{\"items\":[]}", "");
   private HttpServer server;
-  private HttpSystem system;
+  private SystemGateway system;
 
   @BeforeEach
   void start() throws IOException {
@@ -83,8 +85,8 @@ class HttpChangesTest {
         """
             .formatted(server.getAddress().getPort(), next);
     system =
-        new HttpSystem(
-            SystemReader.read(document), secret -> Optional.empty(), () -> Instant.EPOCH);
+        SystemReader.read(document)
+            .open(new Surroundings(secret -> Optional.empty(), () -> Instant.EPOCH));
     return system.changes("orders", place, call -> {});
   }
 

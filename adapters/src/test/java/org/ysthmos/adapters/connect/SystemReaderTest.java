@@ -1,4 +1,4 @@
-package org.ysthmos.adapters.system;
+package org.ysthmos.adapters.connect;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -9,6 +9,10 @@ import java.time.Duration;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.adapters.http.HttpCollection;
+import org.ysthmos.adapters.system.Push;
+import org.ysthmos.adapters.system.SignIn;
+import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.value.ValueType;
 
@@ -21,8 +25,8 @@ class SystemReaderTest {
   @Test
   void readsTheDemosBoard() throws Exception {
     SystemDescription board = SystemReader.read(demo("grounds-board"));
-    SystemDescription.Collection tasks = board.collections().get("paths-and-trees");
-    assertThat(board.signIn()).contains(new SystemDescription.SignIn.Bearer("grounds-board-token"));
+    HttpCollection tasks = (HttpCollection) board.collections().get("paths-and-trees");
+    assertThat(board.signIn()).contains(new SignIn.Bearer("grounds-board-token"));
     assertThat(board.timeout()).isEqualTo(Duration.ofSeconds(10));
     assertThat(tasks.create()).hasSize(2);
     assertThat(tasks.create().getFirst().keyField()).contains("externalId");
@@ -34,13 +38,13 @@ class SystemReaderTest {
 
   @Test
   void readsHowTheDemosDeskPushes() throws Exception {
-    SystemDescription.Push push =
+    Push push =
         SystemReader.read(demo("visitor-desk"))
             .collections()
             .get("hazard-reports")
             .push()
             .orElseThrow();
-    assertThat(push.secret()).isEqualTo("visitor-desk-hook");
+    assertThat(push.verify()).isEqualTo(new Push.Verify.StandardWebhooks("visitor-desk-hook"));
     assertThat(push.kinds()).containsEntry("submission.changed", "changed");
   }
 
@@ -49,7 +53,7 @@ class SystemReaderTest {
       delimiter = '|',
       value = {
         "type: moment|type: momnt|no type is called “momnt”",
-        "address: http|address: ftp|starts with https:// or http://",
+        "address: http|address: ftp|starts with https://, http://",
         "timeout: PT10S|timeout: soon|is no span of time",
         "find-by-key:|find-by-kye:|did you mean “find-by-key”?",
         "fields: [notes, checklist]|fields: [note, checklist]|has no field “note”",
@@ -71,10 +75,10 @@ class SystemReaderTest {
 
   @Test
   void readsHowTheDemosRegisterIsAsked() throws Exception {
-    SystemDescription.Collection pledges =
-        SystemReader.read(demo("friends-register")).collections().get("pledges");
-    SystemDescription.Poll poll = pledges.poll().orElseThrow();
-    assertThat(poll.paging()).isEqualTo(new SystemDescription.Paging.ByLink("next"));
+    HttpCollection pledges =
+        (HttpCollection) SystemReader.read(demo("friends-register")).collections().get("pledges");
+    HttpCollection.Poll poll = pledges.poll().orElseThrow();
+    assertThat(poll.paging()).isEqualTo(new HttpCollection.Paging.ByLink("next"));
     assertThat(poll.every()).isEqualTo(Duration.ofMinutes(5));
     assertThat(poll.since().orElseThrow().parameter()).isEqualTo("changedSince");
     assertThat(pledges.kinds()).containsExactly("created", "changed");
@@ -112,7 +116,7 @@ class SystemReaderTest {
       throws Exception {
     String document =
         demo("grounds-board").replace("{ bearer: { secret: grounds-board-token } }", how);
-    SystemDescription.SignIn signIn = SystemReader.read(document).signIn().orElseThrow();
+    SignIn signIn = SystemReader.read(document).signIn().orElseThrow();
     assertThat(signIn.secret()).isEqualTo("s");
     assertThat(signIn.header()).isEqualTo(header);
     assertThat(signIn.value(kept)).isEqualTo(value);

@@ -1,16 +1,15 @@
-package org.ysthmos.adapters.system;
+package org.ysthmos.adapters.http;
 
-import java.time.Duration;
 import java.util.Optional;
-import org.ysthmos.adapters.system.SystemDescription.Paging;
-import org.ysthmos.adapters.system.SystemDescription.Poll;
-import org.ysthmos.adapters.system.SystemDescription.Since;
+import org.ysthmos.adapters.http.HttpCollection.Paging;
+import org.ysthmos.adapters.http.HttpCollection.Poll;
+import org.ysthmos.adapters.http.HttpCollection.Since;
+import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.Parts;
 import org.ysthmos.core.document.DocumentNode;
 
 /** Reads how a collection is asked for changes. */
 final class PollReader {
-
-  private static final Duration USUAL_INTERVAL = Duration.ofMinutes(5);
 
   private PollReader() {}
 
@@ -18,15 +17,15 @@ final class PollReader {
     node.only("call", "items", "id", "version", "changed", "created", "since", "next", "every");
     Poll poll =
         new Poll(
-            SystemReader.call(node.need("call")),
-            SystemReader.pointer(node.need("items")),
-            SystemReader.pointer(node.need("id")),
-            SystemReader.pointer(node.need("version")),
-            node.get("changed").map(SystemReader::pointer),
-            node.get("created").map(SystemReader::pointer),
+            HttpReader.call(node.need("call")),
+            Parts.pointer(node.need("items")),
+            Parts.pointer(node.need("id")),
+            Parts.pointer(node.need("version")),
+            node.get("changed").map(Parts::pointer),
+            node.get("created").map(Parts::pointer),
             node.get("since").map(PollReader::since),
             node.get("next").map(PollReader::paging).orElse(new Paging.Whole()),
-            node.get("every").map(SystemReader::duration).orElse(USUAL_INTERVAL));
+            node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
     node.get("since")
         .filter(since -> poll.changed().isEmpty() && poll.since().get().cursor().isEmpty())
         .ifPresent(
@@ -39,7 +38,7 @@ final class PollReader {
 
   private static Since since(DocumentNode node) {
     node.only("parameter", "cursor");
-    return new Since(node.need("parameter").text(), node.get("cursor").map(SystemReader::pointer));
+    return new Since(node.need("parameter").text(), node.get("cursor").map(Parts::pointer));
   }
 
   private static Paging paging(DocumentNode node) {
@@ -52,7 +51,6 @@ final class PollReader {
     if (number.isPresent()) {
       return new Paging.ByNumber(number.get().text());
     }
-    return new Paging.ByCursor(
-        SystemReader.pointer(node.need("cursor")), node.need("parameter").text());
+    return new Paging.ByCursor(Parts.pointer(node.need("cursor")), node.need("parameter").text());
   }
 }

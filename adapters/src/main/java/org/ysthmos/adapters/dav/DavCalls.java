@@ -1,0 +1,166 @@
+package org.ysthmos.adapters.dav;
+
+import java.io.IOException;
+import java.net.URI;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.ysthmos.adapters.http.HttpCaller;
+import org.ysthmos.adapters.http.HttpCaller.Answer;
+import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.http.HttpCaller.Sending;
+import org.ysthmos.adapters.http.HttpFailures;
+import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
+import org.ysthmos.adapters.http.RoomOnLane;
+import org.ysthmos.adapters.system.Surroundings;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.load.CallLane;
+
+/** The requests of WebDAV and its kin. */
+final class DavCalls implements AutoCloseable {
+
+  private static final String XML = "application/xml";
+
+  private final SystemDescription system;
+  private final HttpCaller caller;
+  private final HttpFailures failures;
+  private final CallLane lane;
+
+  DavCalls(SystemDescription system, Surroundings surroundings) {
+    this.system = system;
+    this.lane = new CallLane(system.limit());
+    this.caller = new HttpCaller(system, new RoomOnLane(lane, Optional.empty()), surroundings);
+    // Answers are XML or text; there is no message in them that a person would read.
+    Pointer nowhere = Pointer.parse("/error");
+    this.failures = new HttpFailures(system, new ProblemShape(nowhere, nowhere));
+  }
+
+  CallLane lane() {
+    return lane;
+  }
+
+  /** A call that did not come to what was asked. */
+  static final class Failed extends Exception {
+    private final transient Failure failure;
+
+    Failed(Failure failure) {
+      super(failure.message());
+      this.failure = failure;
+    }
+
+    Failure failure() {
+      return failure;
+    }
+  }
+
+  /**
+   * Asks for properties of a resource and of its members (RFC 4918 section 9.1).
+   *
+   * @param properties names in braces-namespace form
+   */
+  Multistatus list(URI at, List<String> properties, CallLog log) throws Failed {
+    String body = "<propfind xmlns=\"DAV:\"><prop>" + elements(properties) + "</prop></propfind>";
+    return multistatus("PROPFIND", at, Map.of("Depth", "1"), body, log);
+  }
+
+  /**
+   * Asks what changed since a token (RFC 6578 section 3.2).
+   *
+   * @param token empty to get one, with all members
+   */
+  Multistatus changes(URI at, String token, List<String> properties, CallLog log) throws Failed {
+    String body =
+        "<sync-collection xmlns=\"DAV:\"><sync-token>%s</sync-token><sync-level>1</sync-level><prop>%s</prop></sync-collection>"
+            .formatted(escape(token), elements(properties));
+    return multistatus("REPORT", at, Map.of("Depth", "0"), body, log);
+  }
+
+  private Multistatus multistatus(
+      String method, URI at, Map<String, String> headers, String body, CallLog log) throws Failed {
+    Answered answered = made(send(method, at, headers, XML, body, log), false);
+    try {
+      return Multistatus.read(answered.body().asText());
+    } catch (IOException e) {
+      throw new Failed(failures.shapeChanged("there is a mistake: " + e.getMessage()));
+    }
+  }
+
+  /** Reads a resource; empty if it is not there. */
+  Optional<Answered> get(URI at, CallLog log) throws Failed {
+    Answer answer = send("GET", at, Map.of(), "", "", log);
+    return answer instanceof Answered answered
+            && (answered.status() == 404 || answered.status() == 410)
+        ? Optional.empty()
+        : Optional.of(made(answer, false));
+  }
+
+  /** Writes a resource if a condition in a header is met. */
+  Answer put(URI at, String header, String value, String type, String body, CallLog log) {
+    return send("PUT", at, Map.of(header, value), type, body, log);
+  }
+
+  Answer delete(URI at, CallLog log) {
+    return send("DELETE", at, Map.of(), "", "", log);
+  }
+
+  private Answer send(
+      String method, URI at, Map<String, String> headers, String type, String body, CallLog log) {
+    return caller.call(new Sending(method, at, headers, type, body, true), log);
+  }
+
+  /**
+   * @throws Failed unless it was answered well
+   */
+  Answered made(Answer answer, boolean writes) throws Failed {
+    if (answer instanceof Answered answered && answered.status() / 100 == 2) {
+      return answered;
+    }
+    throw new Failed(failures.of(answer, writes));
+  }
+
+  Failed shapeChanged(String what) {
+    return new Failed(failures.shapeChanged(what));
+  }
+
+  Failed refused(FailureKind kind, String message, String remedy) {
+    return new Failed(Failure.of(kind, message).withRemedy(remedy));
+  }
+
+  /** What a name in an answer leads to, at this system and nowhere else. */
+  URI resolve(String href) throws Failed {
+    try {
+      URI home = system.address();
+      URI at = home.resolve(href.replace(" ", "%20"));
+      if (home.getScheme().equalsIgnoreCase(at.getScheme())
+          && home.getAuthority().equalsIgnoreCase(at.getAuthority())) {
+        return at;
+      }
+      throw shapeChanged("a resource is said to be at another address, " + at);
+    } catch (IllegalArgumentException e) {
+      throw shapeChanged("the name of a resource is no address: " + e.getMessage());
+    }
+  }
+
+  private static String elements(List<String> properties) {
+    return properties.stream().map(DavCalls::element).collect(Collectors.joining());
+  }
+
+  private static String element(String name) {
+    int end = name.indexOf('}');
+    return "<%s xmlns=\"%s\"/>".formatted(name.substring(end + 1), escape(name.substring(1, end)));
+  }
+
+  private static String escape(String text) {
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace("\"", "&quot;");
+  }
+
+  @Override
+  public void close() {
+    caller.close();
+  }
+}

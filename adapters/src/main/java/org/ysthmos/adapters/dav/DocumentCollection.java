@@ -1,0 +1,44 @@
+package org.ysthmos.adapters.dav;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+
+/**
+ * The documents in a folder and in the folders below it. A document that appears is {@code added},
+ * one whose tag changes is {@code revised}.
+ *
+ * @param folder its path below the address of the system, ending in a slash
+ * @param properties the key of a field to the property that it holds, in braces-namespace form
+ * @param every how often it is asked, where a bridge says nothing else
+ */
+record DocumentCollection(
+    CollectionShape shape, String folder, Map<String, String> properties, Duration every)
+    implements SystemCollection {
+
+  static final String ADDED = "added";
+  static final String REVISED = "revised";
+
+  private static final Pointer ID = Pointer.parse("/id");
+
+  @Override
+  public List<List<String>> findsBy() {
+    return List.of(List.of("id"));
+  }
+
+  @Override
+  public Optional<Pointer> lists() {
+    return Optional.of(ID);
+  }
+
+  @Override
+  public Optional<Asked> asked() {
+    return Optional.of(
+        new Asked(every, ID, Pointer.parse("/tag"), false, false, List.of(ADDED, REVISED)));
+  }
+}

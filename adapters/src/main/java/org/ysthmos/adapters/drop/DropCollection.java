@@ -1,0 +1,47 @@
+package org.ysthmos.adapters.drop;
+
+import java.nio.file.FileSystems;
+import java.nio.file.Path;
+import java.nio.file.PathMatcher;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+
+/**
+ * The records in those files of a folder whose names fit.
+ *
+ * @param files which names fit, as a shell writes it: {@code orders-*.csv}
+ * @param id where a record holds its id
+ */
+record DropCollection(
+    CollectionShape shape, String files, FileKind reads, Pointer id, Duration every)
+    implements SystemCollection {
+
+  @Override
+  public Optional<Pointer> lists() {
+    return Optional.of(id);
+  }
+
+  @Override
+  public Optional<Asked> asked() {
+    return Optional.of(
+        new Asked(every, id, Pointer.parse("/no-such-field"), false, false, Asked.USUAL_KINDS));
+  }
+
+  /** Whether a file belongs here; what begins with a full stop is still being written. */
+  boolean fits(Path file) {
+    PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + files);
+    Path name = file.getFileName();
+    return !name.toString().startsWith(".") && matcher.matches(name);
+  }
+
+  /** The lists of keys by which records can be found: none. */
+  @Override
+  public List<List<String>> findsBy() {
+    return List.of();
+  }
+}

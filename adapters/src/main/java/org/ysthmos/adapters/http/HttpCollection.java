@@ -1,0 +1,187 @@
+package org.ysthmos.adapters.http;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.Push;
+import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+
+/**
+ * One collection of a system that speaks JSON over HTTP.
+ *
+ * @param page the page on which a person sees a record, with the slot {@code {id}}
+ * @param list reads records without knowing one of them
+ * @param poll asks for records that changed
+ * @param create the calls that make a task, in order; the first gives the id
+ * @param change the calls that change a task; only those whose fields changed are made
+ * @param remove takes a task away, by its slot {@code {id}}
+ */
+public record HttpCollection(
+    CollectionShape shape,
+    Optional<String> page,
+    List<Find> finds,
+    Optional<Listing> list,
+    Optional<Poll> poll,
+    Optional<FindByKey> findByKey,
+    List<Write> create,
+    Pointer createdId,
+    List<Write> change,
+    Optional<Call> remove,
+    Optional<Push> push)
+    implements SystemCollection {
+
+  /**
+   * A method and a path with slots such as {@code {id}}, each filled with its value
+   * percent-encoded.
+   */
+  public record Call(String method, String path) {}
+
+  /**
+   * Finding records by key fields.
+   *
+   * @param by the key fields, which are the slots of the call
+   * @param items where the list of records stands; empty if the answer is the one record
+   */
+  public record Find(List<String> by, Call call, Optional<Pointer> items) {}
+
+  /**
+   * Reading the newest records of a collection.
+   *
+   * @param items where the list of records stands
+   * @param id where the id of a record stands in it
+   */
+  public record Listing(Call call, Pointer items, Pointer id) {}
+
+  /** Searching a task by the idempotency key, the call's slot {@code {key}}. */
+  public record FindByKey(Call call, Pointer items, Pointer id) {}
+
+  /**
+   * A call that writes some of a task's fields.
+   *
+   * @param keyField the field that keeps the idempotency key; empty if none does
+   * @param keyHeader the header that carries the idempotency key, by which the system knows a call
+   *     that it already carried out; empty if none does
+   * @param ifMatch whether the task's entity tag is read first and sent as {@code If-Match} (RFC
+   *     9110 section 13.1.1), so that a change that was made meanwhile is noticed
+   * @param at where the fields stand in the body, and in the answer if they stand there too
+   */
+  public record Write(
+      Call call,
+      List<String> fields,
+      Optional<String> keyField,
+      Optional<String> keyHeader,
+      boolean ifMatch,
+      Pointer at) {}
+
+  /**
+   * Asking for records that changed, page by page.
+   *
+   * @param items where the list of records stands
+   * @param version where the mark stands that tells one change of a record from the next
+   * @param changed where the moment of the last change stands
+   * @param created where the moment stands at which the record was made
+   * @param since how to ask for later changes only; empty if all records are given each time
+   * @param every how often it is asked, where a bridge says nothing else
+   */
+  public record Poll(
+      Call call,
+      Pointer items,
+      Pointer id,
+      Pointer version,
+      Optional<Pointer> changed,
+      Optional<Pointer> created,
+      Optional<Since> since,
+      Paging paging,
+      Duration every) {}
+
+  /**
+   * Asking for what changed since.
+   *
+   * @param parameter the query parameter
+   * @param cursor where an answer holds the mark to go on from; empty if the newest moment of
+   *     change is sent
+   */
+  public record Since(String parameter, Optional<Pointer> cursor) {}
+
+  /** How one page leads to the next. */
+  public sealed interface Paging {
+
+    /** There is one page. */
+    record Whole() implements Paging {}
+
+    /** The Link header of RFC 8288 names the next page by a relation, usually {@code next}. */
+    record ByLink(String relation) implements Paging {}
+
+    /** The answer holds a mark that is sent as a query parameter; none on the last page. */
+    record ByCursor(Pointer at, String parameter) implements Paging {}
+
+    /** Pages are numbered from 1; the first without a record is behind the last. */
+    record ByNumber(String parameter) implements Paging {}
+  }
+
+  @Override
+  public List<List<String>> findsBy() {
+    return finds.stream().map(Find::by).toList();
+  }
+
+  @Override
+  public Optional<Pointer> lists() {
+    return list.map(Listing::id);
+  }
+
+  @Override
+  public Optional<Asked> asked() {
+    return poll.map(
+        how ->
+            new Asked(
+                how.every(),
+                how.id(),
+                how.version(),
+                how.since().filter(since -> since.cursor().isEmpty()).isPresent(),
+                how.paging() instanceof Paging.ByNumber,
+                Asked.USUAL_KINDS));
+  }
+
+  @Override
+  public boolean findsByKey() {
+    return findByKey.isPresent();
+  }
+
+  @Override
+  public boolean makes() {
+    return !create.isEmpty();
+  }
+
+  @Override
+  public boolean changes() {
+    return !change.isEmpty();
+  }
+
+  @Override
+  public boolean removes() {
+    return remove.isPresent();
+  }
+
+  @Override
+  public int mostCalls() {
+    int changes = change.stream().mapToInt(write -> write.ifMatch() ? 2 : 1).sum();
+    return Math.max(1, Math.max(create.size(), changes));
+  }
+
+  @Override
+  public int calls(boolean creates, Set<String> fields) {
+    List<Write> writes = creates ? create : change;
+    int calls = 0;
+    for (int i = 0; i < writes.size(); i++) {
+      boolean makes = creates && i == 0;
+      if (makes || writes.get(i).fields().stream().anyMatch(fields::contains)) {
+        calls += writes.get(i).ifMatch() ? 2 : 1;
+      }
+    }
+    return calls;
+  }
+}

@@ -1,0 +1,155 @@
+package org.ysthmos.adapters.http;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.MissingNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.adapters.http.HttpCaller.Answer;
+import org.ysthmos.adapters.http.HttpCaller.Answered;
+import org.ysthmos.adapters.http.HttpCollection.Find;
+import org.ysthmos.adapters.http.HttpCollection.Write;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.TaskGateway.Delivered;
+import org.ysthmos.core.gateway.TaskGateway.Effect;
+import org.ysthmos.core.gateway.TaskGateway.Outcome;
+import org.ysthmos.core.gateway.TaskGateway.Progress;
+import org.ysthmos.core.gateway.TaskGateway.Undelivered;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.value.Value;
+
+/** Makes one effect, call by call, as its collection describes it. */
+final class HttpDelivery {
+
+  private final HttpSystem system;
+  private final HttpFailures failures;
+  private final HttpCollection collection;
+  private final Effect effect;
+  private final CallLog calls;
+  private final Map<String, String> stored = new LinkedHashMap<>();
+  private Optional<String> record;
+
+  HttpDelivery(
+      HttpSystem system,
+      HttpFailures failures,
+      HttpCollection collection,
+      Effect effect,
+      CallLog calls) {
+    this.system = system;
+    this.failures = failures;
+    this.collection = collection;
+    this.effect = effect;
+    this.calls = calls;
+    this.record = effect.record();
+  }
+
+  Outcome make(Progress progress) {
+    List<Write> writes = effect.creates() ? collection.create() : collection.change();
+    for (int i = effect.creates() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
+      Optional<Failure> failure = write(writes.get(i), progress);
+      if (failure.isPresent()) {
+        return new Undelivered(failure.get());
+      }
+    }
+    return record
+        .<Outcome>map(id -> new Delivered(id, stored))
+        .orElseGet(
+            () ->
+                new Undelivered(
+                    Failure.of(
+                        FailureKind.NOT_ALLOWED,
+                        collection.shape().name() + " takes no new records")));
+  }
+
+  /** Makes one call; gives why it failed. */
+  private Optional<Failure> write(Write write, Progress progress) {
+    boolean makes = record.isEmpty();
+    ObjectNode fields = fields(write);
+    if (fields.isEmpty() && !makes) {
+      return Optional.empty();
+    }
+    Map<String, String> headers = new LinkedHashMap<>();
+    if (makes) {
+      write.keyField().ifPresent(field -> fields.put(field, effect.idempotencyKey()));
+      write.keyHeader().ifPresent(header -> headers.put(header, effect.idempotencyKey()));
+    } else if (write.ifMatch()) {
+      Answer now = read();
+      if (!(now instanceof Answered answered) || answered.status() / 100 != 2) {
+        return Optional.of(failures.of(now, false));
+      }
+      if (answered.tag().isEmpty()) {
+        return Optional.of(failures.shapeChanged("no ETag comes with a record"));
+      }
+      headers.put("If-Match", answered.tag().get());
+    }
+    Map<String, String> slots = Map.of("id", record.orElse(""));
+    Answer answer = system.call(write.call(), slots, headers, body(write, fields), calls);
+    if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
+      return Optional.of(failures.of(answer, true));
+    }
+    note(write, answered.body());
+    if (makes) {
+      JsonNode id = collection.createdId().in(answered.body());
+      if (!id.isValueNode()) {
+        return Optional.of(
+            failures.shapeChanged("no id stands at “" + collection.createdId() + "”"));
+      }
+      record = Optional.of(id.asText());
+      progress.made(id.asText());
+    }
+    return Optional.empty();
+  }
+
+  /** Reads the record for its entity tag. */
+  private Answer read() {
+    Find byId =
+        collection.finds().stream()
+            .filter(find -> find.by().equals(List.of("id")))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new IllegalStateException(
+                        collection.shape().name() + " is changed if-match but not found by id"));
+    return system.call(
+        byId.call(), Map.of("id", record.orElse("")), Map.of(), MissingNode.getInstance(), calls);
+  }
+
+  private ObjectNode fields(Write write) {
+    ObjectNode fields = JsonNodeFactory.instance.objectNode();
+    for (String field : write.fields()) {
+      Value value = effect.fields().get(field);
+      if (value != null) {
+        fields.set(field, PlainJson.of(value));
+      }
+    }
+    return fields;
+  }
+
+  private static ObjectNode body(Write write, ObjectNode fields) {
+    Pointer at = write.at();
+    ObjectNode body = fields;
+    for (String token : at.tokens().reversed()) {
+      ObjectNode outer = JsonNodeFactory.instance.objectNode();
+      outer.set(token, body);
+      body = outer;
+    }
+    return body;
+  }
+
+  /** What the system says it keeps, of the fields that this call wrote. */
+  private void note(Write write, JsonNode answer) {
+    JsonNode inner = write.at().in(answer);
+    JsonNode task = inner.isObject() ? inner : answer;
+    for (String field : write.fields()) {
+      JsonNode kept = task.path(field);
+      if (!kept.isMissingNode() && !kept.isNull()) {
+        stored.put(field, StoredText.of(kept));
+      }
+    }
+  }
+}

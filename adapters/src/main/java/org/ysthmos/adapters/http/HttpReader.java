@@ -1,0 +1,169 @@
+package org.ysthmos.adapters.http;
+
+import java.util.List;
+import org.ysthmos.adapters.http.HttpCollection.Call;
+import org.ysthmos.adapters.http.HttpCollection.Find;
+import org.ysthmos.adapters.http.HttpCollection.FindByKey;
+import org.ysthmos.adapters.http.HttpCollection.Listing;
+import org.ysthmos.adapters.http.HttpCollection.Write;
+import org.ysthmos.adapters.http.HttpProtocol.LimitHeaders;
+import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
+import org.ysthmos.adapters.system.Collected;
+import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.ProtocolReader;
+import org.ysthmos.adapters.system.PushDocument;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+
+/** Reads what the document of a system says that speaks JSON over HTTP. */
+public final class HttpReader implements ProtocolReader {
+
+  private static final ProblemShape USUAL_PROBLEM =
+      new ProblemShape(Pointer.parse("/detail"), Pointer.parse("/field"));
+
+  @Override
+  public List<String> keys() {
+    return List.of("problem", "limit-headers");
+  }
+
+  @Override
+  public SystemDescription.Protocol protocol(DocumentNode root) {
+    return new HttpProtocol(
+        root.get("problem").map(HttpReader::problem).orElse(USUAL_PROBLEM),
+        root.get("limit-headers").map(HttpReader::limitHeaders));
+  }
+
+  private static ProblemShape problem(DocumentNode node) {
+    node.only("message", "field");
+    return new ProblemShape(Parts.pointer(node.need("message")), Parts.pointer(node.need("field")));
+  }
+
+  private static LimitHeaders limitHeaders(DocumentNode node) {
+    node.only("left", "until");
+    return new LimitHeaders(node.need("left").text(), node.need("until").text());
+  }
+
+  @Override
+  public HttpCollection collection(Collected of, DocumentNode node) {
+    node.only(
+        "name",
+        "record",
+        "title",
+        "parent",
+        "page",
+        "fields",
+        "event-fields",
+        "find",
+        "list",
+        "poll",
+        "find-by-key",
+        "create",
+        "created-id",
+        "change",
+        "remove",
+        "push");
+    List<FieldShape> fields = node.get("fields").map(Parts::fields).orElse(List.of());
+    // The event of a record that is only asked for is the record itself.
+    boolean polled = node.get("poll").isPresent() && node.get("push").isEmpty();
+    CollectionShape shape =
+        Parts.shape(
+            of,
+            node,
+            node.need("record").text(),
+            node.get("title").map(DocumentNode::text).orElse(""),
+            node.get("parent").map(DocumentNode::text).orElse(""),
+            fields,
+            node.get("event-fields").map(Parts::fields).orElse(polled ? fields : List.of()));
+    node.get("parent")
+        .filter(parent -> shape.field(parent.text()).isEmpty())
+        .ifPresent(
+            parent -> {
+              throw parent.refuse(shape.name() + " has no field “" + parent.text() + "”");
+            });
+    node.get("change").ifPresent(writes -> needsFindById(writes, node));
+    return new HttpCollection(
+        shape,
+        node.get("page").map(DocumentNode::text),
+        node.get("find").map(HttpReader::finds).orElse(List.of()),
+        node.get("list").map(HttpReader::listing),
+        node.get("poll").map(PollReader::read),
+        node.get("find-by-key").map(HttpReader::findByKey),
+        node.get("create").map(writes -> writes(writes, shape)).orElse(List.of()),
+        node.get("created-id").map(Parts::pointer).orElse(Pointer.parse("/id")),
+        node.get("change").map(writes -> writes(writes, shape)).orElse(List.of()),
+        node.get("remove").map(HttpReader::call),
+        node.get("push").map(PushDocument::read));
+  }
+
+  private static void needsFindById(DocumentNode writes, DocumentNode collection) {
+    boolean found =
+        collection.get("find").map(HttpReader::finds).orElse(List.of()).stream()
+            .anyMatch(find -> find.by().equals(List.of("id")));
+    for (DocumentNode write : writes.list()) {
+      write
+          .get("if-match")
+          .filter(wanted -> wanted.flag() && !found)
+          .ifPresent(
+              wanted -> {
+                throw wanted.refuse("the tag is read by a find by [id], which is not described");
+              });
+    }
+  }
+
+  private static List<Find> finds(DocumentNode node) {
+    return node.list().stream()
+        .map(
+            find -> {
+              find.only("by", "call", "items");
+              return new Find(
+                  Parts.texts(find.need("by")),
+                  call(find.need("call")),
+                  find.get("items").map(Parts::pointer));
+            })
+        .toList();
+  }
+
+  private static Listing listing(DocumentNode node) {
+    node.only("call", "items", "id");
+    return new Listing(
+        call(node.need("call")), Parts.pointer(node.need("items")), Parts.pointer(node.need("id")));
+  }
+
+  private static FindByKey findByKey(DocumentNode node) {
+    node.only("call", "items", "id");
+    return new FindByKey(
+        call(node.need("call")), Parts.pointer(node.need("items")), Parts.pointer(node.need("id")));
+  }
+
+  private static List<Write> writes(DocumentNode node, CollectionShape shape) {
+    return node.list().stream()
+        .map(
+            write -> {
+              write.only("call", "fields", "key-field", "key-header", "if-match", "at");
+              for (DocumentNode field : write.need("fields").list()) {
+                if (shape.field(field.text()).isEmpty()) {
+                  throw field.refuse(shape.name() + " has no field “" + field.text() + "”");
+                }
+              }
+              return new Write(
+                  call(write.need("call")),
+                  Parts.texts(write.need("fields")),
+                  write.get("key-field").map(DocumentNode::text),
+                  write.get("key-header").map(DocumentNode::text),
+                  write.get("if-match").map(DocumentNode::flag).orElse(false),
+                  write.get("at").map(Parts::pointer).orElse(Pointer.parse("")));
+            })
+        .toList();
+  }
+
+  static Call call(DocumentNode node) {
+    String[] words = node.text().split(" ", -1);
+    if (words.length != 2 || !words[1].startsWith("/")) {
+      throw node.refuse("write a call as a method and a path, for example GET /things/{id}");
+    }
+    return new Call(words[0], words[1]);
+  }
+}

@@ -1,0 +1,99 @@
+package org.ysthmos.adapters.mail;
+
+import jakarta.mail.AuthenticationFailedException;
+import jakarta.mail.FolderNotFoundException;
+import jakarta.mail.MessagingException;
+import jakarta.mail.SendFailedException;
+import java.net.SocketTimeoutException;
+import javax.net.ssl.SSLException;
+import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
+import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+
+/** Turns what a mail server refuses into a failure with its kind. */
+final class MailFailures {
+
+  private final String name;
+
+  MailFailures(String name) {
+    this.name = name;
+  }
+
+  /** Of connecting or reading, which changes nothing. */
+  Failure reading(Exception e) {
+    return switch (e) {
+      case AuthenticationFailedException refused -> signIn(refused);
+      case FolderNotFoundException gone ->
+          Failure.of(
+                  FailureKind.NOT_FOUND,
+                  "%s has no folder “%s”".formatted(name, gone.getFolder().getFullName()))
+              .withRemedy("Name a folder that is there in the system's document, or make it");
+      default -> unreachable(e);
+    };
+  }
+
+  /**
+   * Of handing in a letter at a server that was spoken to already. Reply codes as RFC 5321 section
+   * 4.2.1 has them: 4 passes by itself, 5 does not.
+   */
+  Failure sending(Exception e) {
+    int code = code(e);
+    String said = "%s answered %d: %s".formatted(name, code, e.getMessage());
+    if (code / 100 == 5) {
+      return Failure.of(FailureKind.VALUE_REFUSED, said)
+          .withRemedy("Change the rule of what is refused, then send again");
+    }
+    if (code / 100 == 4) {
+      return Failure.of(FailureKind.UNREACHABLE, said);
+    }
+    return Failure.of(FailureKind.ANSWER_UNKNOWN, name + " gave no answer (" + why(e) + ")")
+        .withRemedy("It will be looked for by its key before it is tried again");
+  }
+
+  private static int code(Throwable e) {
+    return switch (e) {
+      case SMTPSendFailedException failed -> failed.getReturnCode();
+      case SMTPAddressFailedException failed -> failed.getReturnCode();
+      case SendFailedException failed when failed.getNextException() != null ->
+          code(failed.getNextException());
+      default -> 0;
+    };
+  }
+
+  private Failure signIn(AuthenticationFailedException refused) {
+    return Failure.of(
+            FailureKind.NOT_SIGNED_IN,
+            "%s does not let us sign in: %s".formatted(name, refused.getMessage()))
+        .withRemedy("Give the connection to " + name + " a valid user and password");
+  }
+
+  private Failure unreachable(Exception e) {
+    Failure failure =
+        Failure.of(FailureKind.UNREACHABLE, name + " cannot be read (" + why(e) + ")");
+    if (isBehind(e, SSLException.class)) {
+      return failure.withRemedy(
+          "Its certificate is not trusted or fits another name; ask who keeps it");
+    }
+    return isBehind(e, SocketTimeoutException.class)
+        ? failure.withRemedy("It is too slow; check its load, or give it a longer timeout")
+        : failure.withRemedy("Check that the server is up and its address right");
+  }
+
+  private static boolean isBehind(Throwable e, Class<? extends Throwable> kind) {
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (kind.isInstance(cause)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  static String why(Exception e) {
+    Throwable cause =
+        e instanceof MessagingException m && m.getNextException() != null
+            ? m.getNextException()
+            : e;
+    return cause.getClass().getSimpleName() + ": " + cause.getMessage();
+  }
+}

@@ -1,0 +1,258 @@
+package org.ysthmos.adapters.mail;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import jakarta.mail.MessagingException;
+import jakarta.mail.internet.MimeMessage;
+import java.io.IOException;
+import java.net.URI;
+import java.time.InstantSource;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.Set;
+import org.ysthmos.adapters.mail.FolderMark.Pass;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.core.decide.World.Found;
+import org.ysthmos.core.decide.World.LookupAnswer;
+import org.ysthmos.core.decide.World.Unanswered;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.SystemGateway;
+import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.load.CallLane;
+
+/** A mail account: its folders are read, and letters are sent from it. */
+final class MailSystem implements SystemGateway {
+
+  /** How many changes are told at once. */
+  private static final int PAGE = 50;
+
+  /** What the marks of a pass may take, in characters. */
+  private static final int LONGEST_MARK = 60_000;
+
+  private final SystemDescription system;
+  private final MailAccount account;
+  private final MailFailures failures;
+  private final LetterPost post;
+  private final InstantSource clock;
+  private final CallLane lane;
+
+  MailSystem(SystemDescription system, MailAccount account, InstantSource clock) {
+    this.system = system;
+    this.account = account;
+    this.failures = new MailFailures(system.name());
+    this.post = new LetterPost(account, clock);
+    this.clock = clock;
+    this.lane = new CallLane(system.limit());
+  }
+
+  /** Reads something in the opened account. */
+  @FunctionalInterface
+  private interface Reading<T> {
+    T read(Mailbox box) throws MessagingException, IOException;
+  }
+
+  /** What reading came to. */
+  private sealed interface Came<T> {
+    record Read<T>(T found) implements Came<T> {}
+
+    record Failed<T>(Failure failure) implements Came<T> {}
+  }
+
+  private <T> Came<T> read(String what, CallLog log, Reading<T> reading) {
+    MailCalls call = MailCalls.begin(system.name(), clock, log, what + " " + account.readAddress());
+    try (Mailbox box = new Mailbox(account)) {
+      T found = reading.read(box);
+      call.answered(0, "OK", "");
+      return new Came.Read<>(found);
+    } catch (MessagingException | IOException e) {
+      Failure failure = failures.reading(e);
+      call.failed(failure, "");
+      return new Came.Failed<>(failure);
+    }
+  }
+
+  @Override
+  public LookupAnswer find(String collection, SequencedMap<String, String> keys, CallLog calls) {
+    if (!(system.collection(collection) instanceof FolderCollection folders)
+        || !keys.keySet().equals(Set.of("id"))) {
+      return new Unanswered(
+          Failure.of(
+                  FailureKind.SHAPE_CHANGED,
+                  system.name() + " cannot find records by " + String.join(", ", keys.keySet()))
+              .withRemedy("Mails are found by id"));
+    }
+    return answer(
+        read(
+            "FETCH", calls, box -> box.find(folders.folders(), keys.sequencedValues().getFirst())));
+  }
+
+  @Override
+  public LookupAnswer list(String collection, int most, CallLog calls) {
+    return system.collection(collection) instanceof FolderCollection folders
+        ? answer(read("FETCH", calls, box -> box.newest(folders.folders(), most)))
+        : new Unanswered(
+            Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no letters"));
+  }
+
+  private static LookupAnswer answer(Came<List<JsonNode>> outcome) {
+    return switch (outcome) {
+      case Came.Read<List<JsonNode>>(var found) -> new Found(found);
+      case Came.Failed<List<JsonNode>>(var failure) -> new Unanswered(failure);
+    };
+  }
+
+  @Override
+  public Changes changes(String collection, Place place, CallLog calls) {
+    if (!(system.collection(collection) instanceof FolderCollection folders)) {
+      return new NotRead(
+          Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " is not asked for letters"));
+    }
+    Pass from =
+        place
+            .page()
+            .map(Pass::read)
+            .or(() -> place.since().map(text -> Pass.read(text).at(0)))
+            .orElse(Pass.BEGINNING);
+    return switch (read("SEARCH", calls, box -> page(box, folders, from))) {
+      case Came.Read<Page>(Page page) -> page;
+      case Came.Failed<Page>(Failure failure) -> new NotRead(failure);
+    };
+  }
+
+  private Page page(Mailbox box, FolderCollection collection, Pass from)
+      throws MessagingException, IOException {
+    List<Changed> changes = new ArrayList<>();
+    Pass pass = from;
+    while (pass.folder() < collection.folders().size() && changes.size() < PAGE) {
+      String folder = collection.folders().get(pass.folder());
+      Mailbox.Chunk chunk =
+          box.changes(
+              folder,
+              Optional.ofNullable(pass.marks().get(folder)),
+              PAGE - changes.size(),
+              clock.instant());
+      changes.addAll(chunk.changes());
+      pass = pass.with(folder, chunk.mark());
+      if (!chunk.whole()) {
+        break;
+      }
+      pass = pass.at(pass.folder() + 1);
+    }
+    String mark = pass.write();
+    if (mark.length() > LONGEST_MARK) {
+      throw new MessagingException(
+          "more mails are flagged there than can be followed; take flags off, or name fewer folders");
+    }
+    return pass.folder() < collection.folders().size()
+        ? new Page(changes, Optional.of(mark), Optional.empty())
+        : new Page(changes, Optional.empty(), Optional.of(mark));
+  }
+
+  @Override
+  public Optional<Listening> listen(String collection, Runnable changed) {
+    return system.collection(collection) instanceof FolderCollection folders
+        ? Optional.of(new FolderWatch(account, system.name(), folders.folders(), changed))
+        : Optional.empty();
+  }
+
+  @Override
+  public Search findByKey(String collection, String idempotencyKey, CallLog calls) {
+    if (!(system.collection(collection) instanceof LetterCollection letters)
+        || letters.keptIn().isEmpty()) {
+      return new Searched(Optional.empty());
+    }
+    String id = LetterPost.id(letters, idempotencyKey);
+    String folder = letters.keptIn().get();
+    return switch (read("SEARCH", calls, box -> box.holds(folder, "Message-ID", id))) {
+      case Came.Read<Boolean>(Boolean there) ->
+          new Searched(there ? Optional.of(id) : Optional.empty());
+      case Came.Failed<Boolean>(Failure failure)
+          // Without the folder nothing was kept in it.
+          when failure.kind() == FailureKind.NOT_FOUND ->
+          new Searched(Optional.empty());
+      case Came.Failed<Boolean>(Failure failure) -> new Unsearched(failure);
+    };
+  }
+
+  @Override
+  public TaskGateway.Outcome deliver(Effect effect, Progress progress, CallLog calls) {
+    Optional<URI> server = account.sendAddress();
+    if (!(system.collection(effect.collection()) instanceof LetterCollection letters)
+        || server.isEmpty()) {
+      return new Undelivered(
+          Failure.of(FailureKind.NOT_ALLOWED, system.name() + " sends no letters from here")
+              .withRemedy("Give the system's document a send-address"));
+    }
+    if (effect.record().isPresent()) {
+      return effect.creates()
+          ? new Delivered(effect.record().get(), Map.of())
+          : new Undelivered(
+              Failure.of(FailureKind.NOT_ALLOWED, "A letter that is sent cannot be changed")
+                  .withRemedy("Let “match” name what makes it another letter"));
+    }
+    return send(letters, server.get(), effect, progress, calls);
+  }
+
+  private TaskGateway.Outcome send(
+      LetterCollection letters, URI server, Effect effect, Progress progress, CallLog calls) {
+    String id = LetterPost.id(letters, effect.idempotencyKey());
+    MailCalls call = MailCalls.begin(system.name(), clock, calls, "SEND " + server);
+    String written = "";
+    try {
+      MimeMessage letter = post.write(letters, effect);
+      written = MailText.of(letter);
+      post.send(server, letter);
+      call.answered(250, "Handed in as <" + id + ">", written);
+      progress.made(id);
+      keep(letters, letter, calls);
+      return new Delivered(id, Map.of());
+    } catch (LetterPost.Unwritable e) {
+      return new Undelivered(e.failure());
+    } catch (LetterPost.Unopened e) {
+      Failure failure = failures.reading(e.why());
+      call.failed(failure, written);
+      return new Undelivered(failure);
+    } catch (MessagingException | IOException e) {
+      Failure failure = failures.sending(e);
+      call.failed(failure, written);
+      return new Undelivered(failure);
+    }
+  }
+
+  /** A copy that cannot be kept does not undo that the letter is sent; the trace tells of it. */
+  private void keep(LetterCollection letters, MimeMessage letter, CallLog calls) {
+    letters
+        .keptIn()
+        .ifPresent(
+            folder -> {
+              Came<Boolean> unused =
+                  read(
+                      "APPEND",
+                      calls,
+                      box -> {
+                        box.keep(folder, letter);
+                        return true;
+                      });
+            });
+  }
+
+  @Override
+  public Removal remove(String collection, String record, CallLog calls) {
+    return new NotRemoved(
+        Failure.of(FailureKind.NOT_ALLOWED, "A letter that is sent cannot be taken back"));
+  }
+
+  @Override
+  public CallLane lane() {
+    return lane;
+  }
+
+  @Override
+  public void close() {
+    // Connections last for one call each.
+  }
+}

@@ -1,0 +1,99 @@
+package org.ysthmos.adapters.system;
+
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+
+/** One collection of a system and what can be done there, whatever protocol it speaks. */
+public interface SystemCollection {
+
+  CollectionShape shape();
+
+  /** The page on which a person sees a record, with the slot {@code {id}}. */
+  default Optional<String> page() {
+    return Optional.empty();
+  }
+
+  /** The sets of key fields by which records can be found. */
+  default List<List<String>> findsBy() {
+    return List.of();
+  }
+
+  /** Where a listed record holds its id; empty if records cannot be listed. */
+  default Optional<Pointer> lists() {
+    return Optional.empty();
+  }
+
+  /** How it is asked what changed; empty if it is not. */
+  default Optional<Asked> asked() {
+    return Optional.empty();
+  }
+
+  /** How its webhooks are read; empty if it sends none. */
+  default Optional<Push> push() {
+    return Optional.empty();
+  }
+
+  /** Whether a record can be found by our idempotency key. */
+  default boolean findsByKey() {
+    return false;
+  }
+
+  default boolean makes() {
+    return false;
+  }
+
+  default boolean changes() {
+    return false;
+  }
+
+  default boolean removes() {
+    return false;
+  }
+
+  /** The kinds of event that come from here, in our words; none if nothing comes. */
+  default List<String> kinds() {
+    Set<String> kinds = new LinkedHashSet<>();
+    push().ifPresent(told -> kinds.addAll(told.kinds().values()));
+    asked().ifPresent(asked -> kinds.addAll(asked.kinds()));
+    return List.copyOf(kinds);
+  }
+
+  /** The fields that stand in its records, each under its address. */
+  default List<FieldShape> readFields() {
+    Map<String, FieldShape> fields = new LinkedHashMap<>();
+    shape().fields().stream()
+        .filter(field -> field.key().startsWith("/"))
+        .forEach(field -> fields.put(field.key(), field));
+    // What comes with the event of a record that is only asked for is the record itself.
+    if (asked().isPresent() && push().isEmpty()) {
+      shape().eventFields().forEach(field -> fields.putIfAbsent(field.key(), field));
+    }
+    return List.copyOf(fields.values());
+  }
+
+  /** Where an event of this collection holds the id of its record. */
+  default Pointer recordInEvent() {
+    return push().map(Push::record).or(() -> asked().map(Asked::id)).orElse(Pointer.parse("/id"));
+  }
+
+  /** The most calls that making or changing a task can take. */
+  default int mostCalls() {
+    return 1;
+  }
+
+  /**
+   * How many calls it takes to make or change a task.
+   *
+   * @param fields the fields that are delivered
+   */
+  default int calls(boolean creates, Set<String> fields) {
+    return 1;
+  }
+}

@@ -1,0 +1,242 @@
+package org.ysthmos.adapters.dav;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.Surroundings;
+import org.ysthmos.core.decide.World.Found;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.NotRead;
+import org.ysthmos.core.gateway.ChangeGateway.Page;
+import org.ysthmos.core.gateway.ChangeGateway.Place;
+import org.ysthmos.core.gateway.SystemGateway;
+import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.value.Choice;
+import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
+
+/** Against a real CalDAV server, Debian's radicale. */
+class CalDavServerTest {
+
+  private static final Instant NOW = Instant.parse("2026-11-24T12:00:00Z");
+
+  @TempDir Path folder;
+  private DebianServer server;
+  private SystemGateway system;
+  private int port;
+  private String password = "s3cret";
+
+  @BeforeEach
+  void start() throws Exception {
+    Path program = DebianServer.need("radicale");
+    port = DebianServer.freePort();
+    Files.writeString(folder.resolve("users"), "gardener:s3cret\n");
+    Path config = folder.resolve("config");
+    Files.writeString(
+        config,
+        """
+        [server]
+        hosts = 127.0.0.1:%d
+        [auth]
+        type = htpasswd
+        htpasswd_filename = %s
+        htpasswd_encryption = plain
+        delay = 0
+        [storage]
+        filesystem_folder = %s
+        """
+            .formatted(port, folder.resolve("users"), folder.resolve("data")));
+    server =
+        DebianServer.start(
+            port,
+            folder.resolve("log"),
+            List.of(program.toString(), "--config", config.toString()));
+    assertThat(
+            raw(
+                "MKCALENDAR",
+                "/gardener/rounds/",
+                """
+                <C:mkcalendar xmlns:D="DAV:" xmlns:C="urn:ietf:params:xml:ns:caldav"><D:set><D:prop>
+                <C:supported-calendar-component-set><C:comp name="VTODO"/></C:supported-calendar-component-set>
+                </D:prop></D:set></C:mkcalendar>
+                """))
+        .isEqualTo(201);
+    system =
+        SystemReader.read(
+                """
+                system: rounds
+                name: Rounds
+                speaks: caldav
+                address: http://127.0.0.1:%d
+                sign-in: { basic: { user: gardener, secret: word } }
+                collections:
+                  tasks: { name: Tasks, calendar: /gardener/rounds/ }
+                """
+                    .formatted(port))
+            .open(new Surroundings(name -> Optional.of(password), () -> NOW));
+  }
+
+  @AfterEach
+  void stop() throws Exception {
+    if (server != null) {
+      system.close();
+      server.close();
+    }
+  }
+
+  private int raw(String method, String path, String body) throws Exception {
+    String both = Base64.getEncoder().encodeToString("gardener:s3cret".getBytes());
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+            .header("Authorization", "Basic " + both)
+            .header("Content-Type", path.endsWith(".ics") ? "text/calendar" : "application/xml")
+            .method(method, HttpRequest.BodyPublishers.ofString(body))
+            .build();
+    // A connection of its own: the server ends idle ones as it likes.
+    try (HttpClient client = HttpClient.newHttpClient()) {
+      return client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+    }
+  }
+
+  private void put(String name, String title) throws Exception {
+    String task =
+        "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Garden//EN\r\nBEGIN:VTODO\r\nUID:%s\r\nDTSTAMP:20200101T000000Z\r\nLAST-MODIFIED:20200101T000000Z\r\nSUMMARY:%s\r\nEND:VTODO\r\nEND:VCALENDAR\r\n";
+    assertThat(raw("PUT", "/gardener/rounds/" + name + ".ics", task.formatted(name, title)))
+        .isIn(201, 204);
+  }
+
+  private TaskGateway.Outcome deliver(Optional<String> record, SequencedMap<String, Value> fields) {
+    return system.deliver(
+        new TaskGateway.Effect("tasks", "key-1", record.isEmpty(), record, fields),
+        made -> {},
+        call -> {});
+  }
+
+  private static SequencedMap<String, Value> fields(String title) {
+    SequencedMap<String, Value> fields = new LinkedHashMap<>();
+    fields.put("title", Text.of(title));
+    fields.put("due", Day.parse("2026-11-30"));
+    fields.put("status", new Choice("NEEDS-ACTION"));
+    return fields;
+  }
+
+  private JsonNode read(String id) {
+    SequencedMap<String, String> keys = new LinkedHashMap<>();
+    keys.put("id", id);
+    Found found = (Found) system.find("tasks", keys, call -> {});
+    return found.records().isEmpty() ? null : found.records().getFirst();
+  }
+
+  @Test
+  void taskIsMadeOnceChangedAndTakenAway() {
+    assertThat(deliver(Optional.empty(), fields("Water the ferns")))
+        .isInstanceOf(TaskGateway.Delivered.class);
+    // The same again, as after an answer that was lost.
+    assertThat(deliver(Optional.empty(), fields("Water the ferns")))
+        .isInstanceOf(TaskGateway.Delivered.class);
+    assertThat(((Found) system.list("tasks", 10, call -> {})).records()).hasSize(1);
+    assertThat(((TaskGateway.Searched) system.findByKey("tasks", "key-1", call -> {})).record())
+        .contains("key-1");
+    assertThat(read("key-1").path("due").asText()).isEqualTo("2026-11-30");
+    var changed = (TaskGateway.Delivered) deliver(Optional.of("key-1"), fields("Water the mosses"));
+    assertThat(changed.stored()).containsEntry("title", "Water the mosses");
+    assertThat(read("key-1").path("title").asText()).isEqualTo("Water the mosses");
+    assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);
+    assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);
+    assertThat(read("key-1")).isNull();
+    var gone = (TaskGateway.Undelivered) deliver(Optional.of("key-1"), fields("X"));
+    assertThat(gone.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);
+  }
+
+  private List<Changed> pass(String[] mark) {
+    List<Changed> all = new ArrayList<>();
+    Place place = new Place(Optional.ofNullable(mark[0]), Optional.empty());
+    while (true) {
+      Page page = (Page) system.changes("tasks", place, call -> {});
+      all.addAll(page.records());
+      if (page.next().isEmpty()) {
+        mark[0] = page.since().orElseThrow();
+        return all;
+      }
+      place = new Place(Optional.ofNullable(mark[0]), page.next());
+    }
+  }
+
+  @Test
+  void onlyWhatChangedSinceIsToldHoweverOldItSaysItIs() throws Exception {
+    put("before", "Was here");
+    String[] mark = {null};
+    assertThat(pass(mark)).isEmpty();
+    put("a", "Rake");
+    put("before", "Is changed");
+    List<Changed> changes = pass(mark);
+    assertThat(changes).extracting(Changed::id).containsExactlyInAnyOrder("a", "before");
+    assertThat(changes).allMatch(change -> change.changed().isEmpty());
+    assertThat(changes).allMatch(change -> !change.version().isEmpty());
+    raw("DELETE", "/gardener/rounds/a.ics", "");
+    List<Changed> gone = pass(mark);
+    assertThat(gone).singleElement().satisfies(one -> assertThat(one.kind()).contains("removed"));
+    assertThat(pass(mark)).isEmpty();
+  }
+
+  @Test
+  void moreChangesThanAPageAreAllToldAlsoThoseThatComeMeanwhile() throws Exception {
+    String[] mark = {null};
+    pass(mark);
+    List<String> expected = new ArrayList<>();
+    for (int i = 0; i < 120; i++) {
+      put("t" + i, "T");
+      expected.add("t" + i);
+    }
+    Place first = new Place(Optional.of(mark[0]), Optional.empty());
+    Page page = (Page) system.changes("tasks", first, call -> {});
+    List<String> told = new ArrayList<>(page.records().stream().map(Changed::id).toList());
+    // One that was told already changes while the pass goes on.
+    put("t0", "Later");
+    while (page.next().isPresent()) {
+      page = (Page) system.changes("tasks", new Place(first.since(), page.next()), call -> {});
+      told.addAll(page.records().stream().map(Changed::id).toList());
+    }
+    assertThat(told).containsExactlyInAnyOrderElementsOf(expected);
+    mark[0] = page.since().orElseThrow();
+    assertThat(pass(mark)).extracting(Changed::id).containsExactly("t0");
+  }
+
+  @Test
+  void tokenThatTheServerForgotMakesItTellAllAnew() throws Exception {
+    put("a", "A");
+    Place place =
+        new Place(Optional.of("http://radicale.org/ns/sync/" + "0".repeat(64)), Optional.empty());
+    Page page = (Page) system.changes("tasks", place, call -> {});
+    assertThat(page.records()).extracting(Changed::id).containsExactly("a");
+    assertThat(page.records().getFirst().changed()).isPresent();
+    assertThat(page.since()).isPresent();
+  }
+
+  @Test
+  void passwordThatIsWrongIsNamed() {
+    password = "other";
+    NotRead notRead = (NotRead) system.changes("tasks", Place.BEGINNING, call -> {});
+    assertThat(notRead.failure().kind()).isIn(FailureKind.NOT_SIGNED_IN, FailureKind.NOT_ALLOWED);
+  }
+}

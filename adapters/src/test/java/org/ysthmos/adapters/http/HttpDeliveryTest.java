@@ -1,0 +1,146 @@
+package org.ysthmos.adapters.http;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Value;
+
+/** Making, changing and taking away. */
+class HttpDeliveryTest extends WithScriptedSystem {
+
+  @Test
+  void makesATaskByBothCallsAndTellsOfTheFirstAtOnce() {
+    willAnswer(201, "{\"id\":\"j 7\",\"title\":\"Sweep\",\"priority\":1.5}");
+    willAnswer(200, "{\"notes\":\"by hand\"}");
+    assertThat(deliver(true, Optional.empty(), fields()))
+        .isEqualTo(
+            new TaskGateway.Delivered(
+                "j 7", Map.of("title", "Sweep", "priority", "1.5", "notes", "by hand")));
+    assertThat(seen)
+        .containsExactly(
+            "POST /jobs {\"title\":\"Sweep\",\"due\":\"2026-11-30T17:00:00Z\",\"priority\":1.5,"
+                + "\"key\":\"key-1\"}",
+            "made j 7",
+            "PUT /jobs/j%207/notes {\"notes\":\"by hand\"}");
+  }
+
+  @Test
+  void taskThatIsMadeAlreadyGetsOnlyWhatIsMissing() {
+    willAnswer(200, "{}");
+    deliver(true, Optional.of("j7"), fields());
+    assertThat(seen).containsExactly("PUT /jobs/j7/notes {\"notes\":\"by hand\"}");
+  }
+
+  @Test
+  void changeMakesOnlyTheCallsThatHaveSomethingToSay() {
+    SequencedMap<String, Value> only = new LinkedHashMap<>();
+    only.put("notes", Nothing.NOTHING);
+    willAnswer(200, "{}");
+    deliver(false, Optional.of("j7"), only);
+    assertThat(seen).containsExactly("PUT /jobs/j7/notes {\"notes\":null}");
+  }
+
+  /** Kinds by status as RFC 9110 section 15 describes them. */
+  @ParameterizedTest
+  @CsvSource({
+    "400, VALUE_REFUSED",
+    "401, NOT_SIGNED_IN",
+    "403, NOT_ALLOWED",
+    "404, NOT_FOUND",
+    "409, CHANGED_MEANWHILE",
+    "412, CHANGED_MEANWHILE",
+    "422, VALUE_REFUSED",
+    "429, RATE_LIMITED",
+    "500, ANSWER_UNKNOWN",
+    "502, ANSWER_UNKNOWN",
+    "503, UNREACHABLE",
+    "302, VALUE_REFUSED",
+    "0, ANSWER_UNKNOWN"
+  })
+  void writeThatFailsHasAKind(int status, FailureKind kind) {
+    willAnswer(status, "{\"error\":\"told so\",\"field\":\"title\"}");
+    Failure failure =
+        ((TaskGateway.Undelivered) deliver(true, Optional.empty(), fields())).failure();
+    assertThat(failure.kind()).isEqualTo(kind);
+    if (status >= 400) {
+      assertThat(failure.message()).contains("told so");
+    }
+    if (kind == FailureKind.VALUE_REFUSED && status >= 400) {
+      assertThat(failure.field()).contains("title");
+    }
+  }
+
+  @Test
+  void truncatedAnswerToAWriteIsUnknown() {
+    willAnswer(201, "{\"id\":\"j7\",\"ti");
+    Failure failure =
+        ((TaskGateway.Undelivered) deliver(true, Optional.empty(), fields())).failure();
+    assertThat(failure.kind()).isEqualTo(FailureKind.ANSWER_UNKNOWN);
+  }
+
+  /** What is gone already counts as taken away, so that a second press does no harm. */
+  @Test
+  void takingAwayIsDoneOnceAndAgain() {
+    for (int status : new int[] {204, 404, 410}) {
+      willAnswer(status, "");
+      assertThat(system.remove("rounds", "j/1", calls::add))
+          .as("after " + status)
+          .isInstanceOf(TaskGateway.Removed.class);
+    }
+    assertThat(seen).containsOnly("DELETE /jobs/j%2F1 ");
+  }
+
+  @Test
+  void takingAwayThatIsRefusedOrNotAnsweredIsTold() {
+    willAnswer(403, "{\"error\":\"not yours\"}");
+    var refused = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    assertThat(refused.failure().message()).contains("not yours");
+    willAnswer(0, "");
+    var lost = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    assertThat(lost.failure().message()).contains("gave no answer");
+  }
+
+  @Test
+  void keyGoesInAHeaderAndFieldsWhereTheyBelong() {
+    willAnswer(201, "{\"order\":{\"id\":9,\"title\":\"Sweep\"}}");
+    assertThat(order(Optional.empty()))
+        .isEqualTo(new TaskGateway.Delivered("9", Map.of("title", "Sweep")));
+    assertThat(seen)
+        .containsExactly(
+            "POST /orders {\"order\":{\"title\":\"Sweep\"}}", "Idempotency-Key: key-1");
+  }
+
+  /** RFC 9110 section 13.1.1: If-Match with the tag that was read, as it was written. */
+  @Test
+  void changeGoesWithTheTagOfWhatWasRead() {
+    answers.add(new Answer(200, "{}", Map.of("ETag", "\"v7\"")));
+    willAnswer(200, "{}");
+    assertThat(order(Optional.of("9"))).isInstanceOf(TaskGateway.Delivered.class);
+    assertThat(seen)
+        .containsExactly(
+            "GET /orders/9 ",
+            "PATCH /orders/9 {\"order\":{\"title\":\"Sweep\"}}",
+            "If-Match: \"v7\"");
+  }
+
+  @Test
+  void changeThatCameInBetweenIsTriedAgainAndARecordWithoutATagIsNamed() {
+    answers.add(new Answer(200, "{}", Map.of("ETag", "\"v7\"")));
+    willAnswer(412, "{}");
+    var meanwhile = (TaskGateway.Undelivered) order(Optional.of("9"));
+    assertThat(meanwhile.failure().kind()).isEqualTo(FailureKind.CHANGED_MEANWHILE);
+    willAnswer(200, "{}");
+    var untagged = (TaskGateway.Undelivered) order(Optional.of("9"));
+    assertThat(untagged.failure().message()).contains("no ETag");
+  }
+}
