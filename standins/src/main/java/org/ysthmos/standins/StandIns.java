@@ -2,32 +2,97 @@ package org.ysthmos.standins;
 
 import java.io.IOException;
 import java.io.PrintStream;
+import java.io.Reader;
 import java.net.BindException;
 import java.net.URI;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.Properties;
+import org.ysthmos.standins.choretable.ChoreTable;
+import org.ysthmos.standins.climatedesk.ClimateDesk;
 import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.friendsregister.FriendsRegister;
+import org.ysthmos.standins.gardenchat.GardenChat;
 import org.ysthmos.standins.groundsboard.GroundsBoard;
+import org.ysthmos.standins.http.StandIn;
+import org.ysthmos.standins.leaflibrary.LeafLibrary;
+import org.ysthmos.standins.postroom.PostRoom;
 import org.ysthmos.standins.visitordesk.VisitorDesk;
+import org.ysthmos.standins.worksledger.WorksLedger;
 
-/** Starts all stand-ins in one process, each on its own port, until the process is ended. */
+/**
+ * Starts the stand-ins in one process, each on its own port, until the process is ended. Those are
+ * started that have a port in the settings file.
+ */
 public final class StandIns {
 
-  static final List<String> OPTIONS =
-      List.of(
-          "--data",
-          "--visitor-desk-port",
-          "--visitor-desk-token",
-          "--grounds-board-port",
-          "--grounds-board-token",
-          "--friends-register-port",
-          "--friends-register-token",
-          "--hook",
-          "--hook-secret");
+  @FunctionalInterface
+  private interface Maker {
+    StandIn make(StandInSettings settings, Path data, ControlledClock clock) throws IOException;
+  }
+
+  private static final Map<String, Maker> MAKERS = new LinkedHashMap<>();
+
+  static {
+    MAKERS.put(
+        "visitor-desk",
+        (own, data, clock) ->
+            new VisitorDesk(
+                own.port(),
+                own.need("token"),
+                data,
+                clock,
+                URI.create(own.need("hook")),
+                own.need("hook-secret")));
+    MAKERS.put(
+        "grounds-board",
+        (own, data, clock) -> new GroundsBoard(own.port(), own.need("token"), data, clock));
+    MAKERS.put(
+        "friends-register",
+        (own, data, clock) -> new FriendsRegister(own.port(), own.need("token"), data, clock));
+    MAKERS.put(
+        "works-ledger",
+        (own, data, clock) -> new WorksLedger(own.port(), own.need("token"), data, clock));
+    MAKERS.put(
+        "climate-desk",
+        (own, data, clock) ->
+            new ClimateDesk(
+                own.port(),
+                own.need("token"),
+                data,
+                clock,
+                URI.create(own.need("hook")),
+                own.need("hook-secret")));
+    MAKERS.put(
+        "garden-chat",
+        (own, data, clock) ->
+            new GardenChat(
+                own.port(),
+                own.need("token"),
+                data,
+                clock,
+                URI.create(own.need("hooks")),
+                own.need("hook-secret")));
+    MAKERS.put(
+        "leaf-library",
+        (own, data, clock) -> new LeafLibrary(own.port(), own.need("password"), data, clock));
+    MAKERS.put(
+        "chore-table",
+        (own, data, clock) -> new ChoreTable(own.port(), own.need("token"), data, clock));
+    MAKERS.put(
+        "post-room",
+        (own, data, clock) ->
+            new PostRoom(
+                own.port(),
+                own.number("imap-port"),
+                own.number("smtp-port"),
+                own.need("password"),
+                clock));
+  }
 
   private StandIns() {}
 
@@ -37,63 +102,45 @@ public final class StandIns {
 
   private static int run(String[] args, PrintStream out, PrintStream err)
       throws InterruptedException {
+    if (args.length != 4 || !args[0].equals("--data") || !args[2].equals("--settings")) {
+      err.println("Usage: --data FOLDER --settings FILE.properties");
+      return 2;
+    }
+    List<StandIn> started = new ArrayList<>();
     try {
-      Map<String, String> options = options(args);
-      Path data = Path.of(need(options, "--data"));
-      ControlledClock clock = new ControlledClock();
-      try (VisitorDesk desk =
-              new VisitorDesk(
-                  Integer.parseInt(need(options, "--visitor-desk-port")),
-                  need(options, "--visitor-desk-token"),
-                  data,
-                  clock,
-                  URI.create(need(options, "--hook")),
-                  need(options, "--hook-secret"));
-          GroundsBoard board =
-              new GroundsBoard(
-                  Integer.parseInt(need(options, "--grounds-board-port")),
-                  need(options, "--grounds-board-token"),
-                  data,
-                  clock);
-          FriendsRegister friends =
-              new FriendsRegister(
-                  Integer.parseInt(need(options, "--friends-register-port")),
-                  need(options, "--friends-register-token"),
-                  data,
-                  clock)) {
-        desk.start();
-        board.start();
-        friends.start();
-        out.println("visitor-desk http://127.0.0.1:" + desk.port());
-        out.println("grounds-board http://127.0.0.1:" + board.port());
-        out.println("friends-register http://127.0.0.1:" + friends.port());
-        out.println("ready");
-        Thread.currentThread().join();
-        return 0;
-      }
+      start(Path.of(args[1]), settings(Path.of(args[3])), started, out);
+      out.println("ready");
+      Thread.currentThread().join();
+      return 0;
     } catch (BindException taken) {
       err.println("A port of the stand-ins is taken: " + taken.getMessage());
       return 3;
     } catch (IOException | IllegalArgumentException e) {
       err.println("The stand-ins cannot start: " + e.getMessage());
       return 2;
+    } finally {
+      started.forEach(StandIn::close);
     }
   }
 
-  static Map<String, String> options(String[] args) {
-    Map<String, String> options = new LinkedHashMap<>();
-    for (int i = 0; i < args.length; i += 2) {
-      if (!OPTIONS.contains(args[i]) || i + 1 == args.length) {
-        throw new IllegalArgumentException(
-            "options are " + OPTIONS + ", each with a value; found " + args[i]);
+  private static void start(Path data, Properties settings, List<StandIn> started, PrintStream out)
+      throws IOException {
+    ControlledClock clock = new ControlledClock();
+    for (Map.Entry<String, Maker> maker : MAKERS.entrySet()) {
+      StandInSettings own = new StandInSettings(maker.getKey(), settings);
+      if (own.isWanted()) {
+        StandIn standIn = maker.getValue().make(own, data, clock).start();
+        started.add(standIn);
+        out.println(maker.getKey() + " http://127.0.0.1:" + standIn.port());
       }
-      options.put(args[i], args[i + 1]);
     }
-    return options;
   }
 
-  private static String need(Map<String, String> options, String name) {
-    return Optional.ofNullable(options.get(name))
-        .orElseThrow(() -> new IllegalArgumentException(name + " is missing"));
+  private static Properties settings(Path file) throws IOException {
+    Properties settings = new Properties();
+    try (Reader in = Files.newBufferedReader(file)) {
+      settings.load(in);
+    }
+    return settings;
   }
 }

@@ -21,6 +21,7 @@ import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
 import org.ysthmos.standins.http.Request;
 import org.ysthmos.standins.http.Routes;
+import org.ysthmos.standins.http.StandIn;
 import org.ysthmos.standins.http.StandInServer;
 import org.ysthmos.standins.store.RecordLog;
 
@@ -29,7 +30,7 @@ import org.ysthmos.standins.store.RecordLog;
  * the pledges that changed, page by page, each page naming the next in its Link header. Fields look
  * alike: whoever made a pledge, whoever looks after it and whoever pays have a mail address each.
  */
-public final class FriendsRegister implements AutoCloseable {
+public final class FriendsRegister implements StandIn {
 
   /** What a person says of a pledge, by the key of the answer. */
   static final List<String> QUESTIONS =
@@ -66,11 +67,13 @@ public final class FriendsRegister implements AutoCloseable {
             port, token, StandInServer.resource("/openapi/friends-register.json"), clock, routes);
   }
 
+  @Override
   public FriendsRegister start() {
     server.start();
     return this;
   }
 
+  @Override
   public int port() {
     return server.port();
   }

@@ -29,7 +29,15 @@ record Board(String id, String name, List<Lane> lanes) {
           new Board(
               "society",
               "Friends' society",
-              List.of(new Lane("to-do", "To do"), new Lane("done", "Done"))));
+              List.of(new Lane("to-do", "To do"), new Lane("done", "Done"))),
+          new Board(
+              "education",
+              "Education",
+              List.of(
+                  new Lane("primary", "Primary schools"),
+                  new Lane("secondary", "Secondary schools"),
+                  new Lane("holiday-club", "Holiday club"),
+                  new Lane("answered", "Answered"))));
 
   static final List<Member> PEOPLE =
       List.of(
@@ -38,7 +46,9 @@ record Board(String id, String name, List<Lane> lanes) {
           new Member("bu-14", "Glass crew"),
           new Member("bu-21", "Inês Sequeira"),
           new Member("bu-22", "Tomás Abara"),
-          new Member("bu-23", "Wen Oakes"));
+          new Member("bu-23", "Wen Oakes"),
+          new Member("bu-31", "Marta Quill"),
+          new Member("bu-32", "Ebo Larkin"));
 
   static Optional<Board> find(String id) {
     return ALL.stream().filter(board -> board.id().equals(id)).findFirst();

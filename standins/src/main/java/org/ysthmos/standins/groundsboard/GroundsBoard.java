@@ -15,6 +15,7 @@ import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
 import org.ysthmos.standins.http.Request;
 import org.ysthmos.standins.http.Routes;
+import org.ysthmos.standins.http.StandIn;
 import org.ysthmos.standins.http.StandInServer;
 import org.ysthmos.standins.store.RecordLog;
 
@@ -22,7 +23,7 @@ import org.ysthmos.standins.store.RecordLog;
  * The grounds crew's task system. Start and due are instants in UTC; people are ids; notes and
  * checklist go by a second call; the caller's id of a task is kept and can be searched for.
  */
-public final class GroundsBoard implements AutoCloseable {
+public final class GroundsBoard implements StandIn {
 
   /** The most open tasks one account may have. */
   static final int MOST_OPEN = 5000;
@@ -75,6 +76,7 @@ public final class GroundsBoard implements AutoCloseable {
         });
   }
 
+  @Override
   public GroundsBoard start() {
     server.start();
     return this;
@@ -85,6 +87,7 @@ public final class GroundsBoard implements AutoCloseable {
     limit.forget();
   }
 
+  @Override
   public int port() {
     return server.port();
   }

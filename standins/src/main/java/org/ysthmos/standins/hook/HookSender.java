@@ -10,6 +10,8 @@ import java.security.GeneralSecurityException;
 import java.time.Duration;
 import java.time.InstantSource;
 import java.util.Base64;
+import java.util.HexFormat;
+import java.util.Map;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
@@ -39,26 +41,41 @@ public final class HookSender implements AutoCloseable {
     this.clock = clock;
   }
 
+  /** Gives the headers by which a receiver knows who sent a webhook. */
+  @FunctionalInterface
+  public interface Headers {
+    Map<String, String> of(String id, String body);
+  }
+
   /**
-   * Queues a webhook; returns at once.
+   * Queues a webhook signed as Standard Webhooks says; returns at once.
    *
    * @param secret the signing secret, in Base64 behind {@code whsec_}
    */
   public void send(URI to, String secret, String id, String body) {
-    later.execute(() -> attempt(to, secret, id, body, 1));
+    send(to, id, body, (sent, text) -> standard(secret, sent, text));
   }
 
-  private void attempt(URI to, String secret, String id, String body, int attempt) {
+  /** Queues a webhook with headers of the system's own; returns at once. */
+  public void send(URI to, String id, String body, Headers headers) {
+    later.execute(() -> attempt(to, id, body, headers, 1));
+  }
+
+  private Map<String, String> standard(String secret, String id, String body) {
     String timestamp = Long.toString(clock.instant().getEpochSecond());
-    HttpRequest request =
+    return Map.of(
+        "webhook-id", id,
+        "webhook-timestamp", timestamp,
+        "webhook-signature", "v1," + sign(secret, id + "." + timestamp + "." + body));
+  }
+
+  private void attempt(URI to, String id, String body, Headers headers, int attempt) {
+    HttpRequest.Builder builder =
         HttpRequest.newBuilder(to)
             .timeout(Duration.ofSeconds(10))
-            .header("Content-Type", "application/json")
-            .header("webhook-id", id)
-            .header("webhook-timestamp", timestamp)
-            .header("webhook-signature", "v1," + sign(secret, id + "." + timestamp + "." + body))
-            .POST(HttpRequest.BodyPublishers.ofString(body))
-            .build();
+            .header("Content-Type", "application/json");
+    headers.of(id, body).forEach(builder::header);
+    HttpRequest request = builder.POST(HttpRequest.BodyPublishers.ofString(body)).build();
     try {
       int status = client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
       if (status / 100 == 2) {
@@ -74,17 +91,25 @@ public final class HookSender implements AutoCloseable {
     if (attempt < TRIES) {
       long wait = Math.min(LONGEST_WAIT.toSeconds(), 1L << attempt);
       ScheduledFuture<?> unused =
-          later.schedule(() -> attempt(to, secret, id, body, attempt + 1), wait, TimeUnit.SECONDS);
+          later.schedule(() -> attempt(to, id, body, headers, attempt + 1), wait, TimeUnit.SECONDS);
     }
   }
 
   static String sign(String secret, String content) {
+    byte[] key = Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
+    return Base64.getEncoder().encodeToString(hmac(key, content));
+  }
+
+  /** HMAC-SHA256 in hexadecimal digits, with the secret's text as the key. */
+  public static String hex(String secret, String content) {
+    return HexFormat.of().formatHex(hmac(secret.getBytes(StandardCharsets.UTF_8), content));
+  }
+
+  private static byte[] hmac(byte[] key, String content) {
     try {
-      byte[] key = Base64.getDecoder().decode(secret.replaceFirst("^whsec_", ""));
       Mac mac = Mac.getInstance("HmacSHA256");
       mac.init(new SecretKeySpec(key, "HmacSHA256"));
-      return Base64.getEncoder()
-          .encodeToString(mac.doFinal(content.getBytes(StandardCharsets.UTF_8)));
+      return mac.doFinal(content.getBytes(StandardCharsets.UTF_8));
     } catch (GeneralSecurityException e) {
       throw new IllegalStateException("a webhook cannot be signed", e);
     }

@@ -16,6 +16,10 @@ public record Reply(int status, Map<String, String> headers, byte[] body) {
     return of(200, "text/html; charset=utf-8", page);
   }
 
+  public static Reply text(String type, String text) {
+    return of(200, type, text);
+  }
+
   public static Reply seeOther(String address) {
     return new Reply(303, Map.of("Location", address), new byte[0]);
   }

@@ -5,7 +5,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Which handler answers which method and path; a path may hold slots: {@code /tasks/{id}}. */
+/**
+ * Which handler answers which method and path; a path may hold slots, {@code /tasks/{id}}, and end
+ * in one for all that follows, {@code /files/{*path}}.
+ */
 public final class Routes {
 
   /** Answers a request, or throws a {@link Refusal}. */
@@ -45,12 +48,16 @@ public final class Routes {
   }
 
   private static boolean fits(List<String> wanted, List<String> found, Map<String, String> slots) {
-    if (wanted.size() != found.size()) {
+    boolean open = wanted.getLast().startsWith("{*") && found.size() >= wanted.size();
+    if (wanted.size() != found.size() && !open) {
       return false;
     }
     for (int i = 0; i < wanted.size(); i++) {
       String want = wanted.get(i);
-      if (want.startsWith("{")) {
+      if (want.startsWith("{*")) {
+        slots.put(
+            want.substring(2, want.length() - 1), String.join("/", found.subList(i, found.size())));
+      } else if (want.startsWith("{")) {
         slots.put(want.substring(1, want.length() - 1), found.get(i));
       } else if (!want.equals(found.get(i))) {
         return false;

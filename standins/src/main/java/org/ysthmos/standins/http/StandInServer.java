@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.concurrent.Executors;
 import java.util.logging.Level;
 import java.util.logging.Logger;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.standins.clock.ControlledClock;
 
 /**
@@ -29,6 +30,7 @@ public final class StandInServer implements AutoCloseable {
   private final HttpServer server;
   private final Routes routes;
   private final Faults faults = new Faults();
+  private final Switches switches;
   private final String token;
 
   /**
@@ -38,22 +40,37 @@ public final class StandInServer implements AutoCloseable {
    */
   public StandInServer(int port, String token, String openApi, ControlledClock clock, Routes routes)
       throws IOException {
+    this(port, token, openApi, clock, routes, null);
+  }
+
+  /**
+   * @param own the faults that can be switched on; null for those of HTTP
+   */
+  public StandInServer(
+      int port,
+      String token,
+      String openApi,
+      ControlledClock clock,
+      Routes routes,
+      @Nullable Switches own)
+      throws IOException {
     this.token = token;
     this.routes = routes;
+    this.switches = own == null ? faults : own;
     routes.open("GET", "/openapi.json", request -> Reply.of(200, "application/json", openApi));
-    routes.open("GET", "/control/faults", request -> Reply.json(200, faults.list()));
+    routes.open("GET", "/control/faults", request -> Reply.json(200, switches.list()));
     routes.open(
         "POST",
         "/control/faults",
         request -> {
-          faults.add(request.json());
+          switches.add(request.json());
           return Reply.empty();
         });
     routes.open(
         "DELETE",
         "/control/faults",
         request -> {
-          faults.clear();
+          switches.clear();
           return Reply.empty();
         });
     routes.open(
@@ -92,7 +109,9 @@ public final class StandInServer implements AutoCloseable {
     String method = exchange.getRequestMethod();
     String path = exchange.getRequestURI().getPath();
     try (exchange) {
-      Optional<Faults.Fault> fault = faults.take(method, path);
+      // The switches work whatever they have switched on.
+      Optional<Faults.Fault> fault =
+          path.startsWith("/control/") ? Optional.empty() : faults.take(method, path);
       if (fault.isPresent() && before(fault.get(), exchange)) {
         return;
       }
@@ -100,8 +119,8 @@ public final class StandInServer implements AutoCloseable {
       if (fault.isPresent() && fault.get().kind() == Faults.Kind.ANSWER_LOST) {
         return;
       }
-      if (fault.isPresent() && fault.get().kind() == Faults.Kind.SLOW_ANSWER) {
-        rest(fault.get().pause());
+      if (fault.isPresent()) {
+        reply = after(fault.get(), exchange, reply);
       }
       send(exchange, reply);
     }
@@ -120,11 +139,35 @@ public final class StandInServer implements AutoCloseable {
         rest(fault.pause());
         return false;
       }
-      case SLOW_ANSWER, ANSWER_LOST -> {
+      case SLOW_ANSWER, ANSWER_LOST, TRUNCATED, FIELD_RENAMED -> {
         return false;
       }
     }
     return true;
+  }
+
+  /** Carries out a fault that comes after the work. */
+  private static Reply after(Faults.Fault fault, HttpExchange exchange, Reply reply)
+      throws IOException {
+    switch (fault.kind()) {
+      case SLOW_ANSWER -> rest(fault.pause());
+      case TRUNCATED -> {
+        // More is promised than comes, so whoever reads it notices.
+        exchange.sendResponseHeaders(reply.status(), reply.body().length + 1L);
+        exchange.getResponseBody().write(reply.body(), 0, reply.body().length / 2);
+        exchange.getResponseBody().flush();
+        throw new IOException("broken off, as wished");
+      }
+      case FIELD_RENAMED -> {
+        String[] names = fault.field().split(":", -1);
+        String text = new String(reply.body(), StandardCharsets.UTF_8);
+        String renamed =
+            text.replace("\"" + names[0] + "\":", "\"" + names[names.length - 1] + "\":");
+        return new Reply(reply.status(), reply.headers(), renamed.getBytes(StandardCharsets.UTF_8));
+      }
+      default -> {}
+    }
+    return reply;
   }
 
   private static void rest(Duration wait) {

@@ -15,6 +15,7 @@ import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
 import org.ysthmos.standins.http.Request;
 import org.ysthmos.standins.http.Routes;
+import org.ysthmos.standins.http.StandIn;
 import org.ysthmos.standins.http.StandInServer;
 import org.ysthmos.standins.store.RecordLog;
 
@@ -22,7 +23,7 @@ import org.ysthmos.standins.store.RecordLog;
  * The hazard report form of the garden. Every answer is a text, the date and the scale included;
  * the webhook carries only the submission id, and the answers are read by a second call.
  */
-public final class VisitorDesk implements AutoCloseable {
+public final class VisitorDesk implements StandIn {
 
   /** The questions of the form, by the key of the answer. */
   static final List<String> QUESTIONS =
@@ -65,11 +66,13 @@ public final class VisitorDesk implements AutoCloseable {
             port, token, StandInServer.resource("/openapi/visitor-desk.json"), clock, routes);
   }
 
+  @Override
   public VisitorDesk start() {
     server.start();
     return this;
   }
 
+  @Override
   public int port() {
     return server.port();
   }

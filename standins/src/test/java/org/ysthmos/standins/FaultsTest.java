@@ -1,0 +1,90 @@
+package org.ysthmos.standins;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.nio.file.Path;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.worksledger.WorksLedger;
+
+/** What goes wrong when it is switched on, and only then. */
+class FaultsTest {
+
+  @TempDir Path data;
+  private WorksLedger ledger;
+
+  @BeforeEach
+  void start() throws Exception {
+    ledger = new WorksLedger(0, "t", data, new ControlledClock()).start();
+    Bench.call(ledger, "t", "POST", "/api/jobs", "{\"title\":\"Rake\"}");
+  }
+
+  @AfterEach
+  void stop() {
+    ledger.close();
+  }
+
+  private void on(String kind, String more) throws Exception {
+    String body = "{\"kind\":\"" + kind + "\",\"below\":\"/\"" + more + "}";
+    assertThat(Bench.call(ledger, "POST", "/control/faults", Map.of(), body).statusCode())
+        .isEqualTo(204);
+  }
+
+  private HttpResponse<String> changes() throws Exception {
+    return Bench.call(ledger, "t", "GET", "/api/changes?after=0", "");
+  }
+
+  @ParameterizedTest
+  @CsvSource({"error,500", "forbidden,403", "token-expired,401", "too-many,429"})
+  void callIsRefusedOnceAndThenAnswered(String kind, int status) throws Exception {
+    on(kind, ",\"calls\":1");
+    assertThat(changes().statusCode()).isEqualTo(status);
+    assertThat(changes().statusCode()).isEqualTo(200);
+  }
+
+  @Test
+  void answerBreaksOffInTheMiddle() throws Exception {
+    on("truncated", "");
+    assertThatThrownBy(this::changes).isInstanceOf(IOException.class);
+    assertThat(changes().statusCode()).isEqualTo(200);
+  }
+
+  @Test
+  void answerIsLostAfterTheWorkWasDone() throws Exception {
+    on("answer-lost", ",\"method\":\"POST\"");
+    assertThatThrownBy(() -> Bench.call(ledger, "t", "POST", "/api/jobs", "{\"title\":\"Sweep\"}"))
+        .isInstanceOf(IOException.class);
+    assertThat(Bench.json(changes()).path("changes")).hasSize(2);
+  }
+
+  @Test
+  void fieldIsCalledSomethingElseInEveryRecord() throws Exception {
+    on("field-renamed", ",\"field\":\"title:name\"");
+    JsonNode job = Bench.json(changes()).at("/changes/0");
+    assertThat(job.path("name").asText()).isEqualTo("Rake");
+    assertThat(job.has("title")).isFalse();
+    assertThat(Bench.json(changes()).at("/changes/0/title").asText()).isEqualTo("Rake");
+  }
+
+  /** Whoever switched it on must be able to see it and to switch it off. */
+  @Test
+  void switchesThemselvesAreNeverInTrouble() throws Exception {
+    on("down", ",\"calls\":100");
+    JsonNode list = Bench.json(Bench.call(ledger, "GET", "/control/faults", Map.of(), ""));
+    assertThat(list.at("/on/0/calls").asInt()).isEqualTo(100);
+    assertThat(list.path("kinds").size()).isGreaterThan(5);
+    assertThatThrownBy(this::changes).isInstanceOf(IOException.class);
+    Bench.call(ledger, "DELETE", "/control/faults", Map.of(), "");
+    assertThat(changes().statusCode()).isEqualTo(200);
+  }
+}
