@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.ysthmos.adapters.system.Outgoing;
 import org.ysthmos.core.failure.BackOff;
 
 /**
@@ -27,7 +28,8 @@ public record Settings(
     List<String> hosts,
     boolean settableClock,
     Intake intake,
-    Retry retry) {
+    Retry retry,
+    Calls outgoing) {
 
   /**
    * Taking in events.
@@ -35,6 +37,22 @@ public record Settings(
    * @param largestBody in bytes
    */
   public record Intake(int largestBody) {}
+
+  /**
+   * Which hosts may be called; see {@link Outgoing}.
+   *
+   * @param only the hosts; empty for all
+   */
+  public record Calls(List<String> only, boolean toPrivate) {
+    public Outgoing policy() {
+      return new Outgoing(only, toPrivate);
+    }
+  }
+
+  /** The folder below which files are dropped, a folder for each system. */
+  public Path drops() {
+    return data.resolve("drops");
+  }
 
   /** How failed calls are tried again. */
   public record Retry(Duration first, Duration longest, int tries) {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -18,26 +19,40 @@ import java.security.GeneralSecurityException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.junit.jupiter.api.BeforeEach;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.standins.choretable.ChoreTable;
+import org.ysthmos.standins.climatedesk.ClimateDesk;
 import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.friendsregister.FriendsRegister;
+import org.ysthmos.standins.gardenchat.GardenChat;
 import org.ysthmos.standins.groundsboard.GroundsBoard;
+import org.ysthmos.standins.http.StandIn;
+import org.ysthmos.standins.leaflibrary.LeafLibrary;
+import org.ysthmos.standins.postroom.PostRoom;
 import org.ysthmos.standins.visitordesk.VisitorDesk;
+import org.ysthmos.standins.worksledger.WorksLedger;
 
 /** The whole application with both stand-ins, spoken to over HTTP alone. */
 @SpringBootTest(
     classes = YsthmosApplication.class,
     webEnvironment = SpringBootTest.WebEnvironment.DEFINED_PORT)
 abstract class AppTestBase {
+
+  private static final AtomicInteger NEXT =
+      new AtomicInteger(24000 + (int) (ProcessHandle.current().pid() % 350) * 10);
 
   static final ObjectMapper JSON = new ObjectMapper();
   static final HttpClient HTTP = HttpClient.newHttpClient();
@@ -52,6 +67,12 @@ abstract class AppTestBase {
   static final VisitorDesk DESK;
   static final GroundsBoard BOARD;
   static final FriendsRegister FRIENDS;
+  static final PostRoom POST;
+  static final WorksLedger LEDGER;
+  static final ClimateDesk CLIMATE;
+  static final GardenChat CHAT;
+  static final ChoreTable CHORES;
+  static final LeafLibrary LIBRARY;
   static final Path DATA;
 
   static {
@@ -62,30 +83,76 @@ abstract class AppTestBase {
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
       BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
       FRIENDS = new FriendsRegister(0, "friends", DATA.resolve("standins"), clock).start();
+      POST = new PostRoom(0, 0, 0, "post", clock).start();
+      Path kept = DATA.resolve("standins");
+      LEDGER = new WorksLedger(0, "ledger", kept, clock).start();
+      URI tickets = URI.create("http://127.0.0.1:" + PORT + "/hooks/climate-desk/tickets");
+      CLIMATE = new ClimateDesk(0, "climate", kept, clock, tickets, "climate-hook").start();
+      URI talk = URI.create("http://127.0.0.1:" + PORT + "/hooks/garden-chat");
+      CHAT = new GardenChat(0, "chat", kept, clock, talk, "chat-hook").start();
+      CHORES = new ChoreTable(0, "chores", kept, clock).start();
+      LIBRARY = new LeafLibrary(0, "library", kept, clock).start();
       Files.writeString(
           DATA.resolve("connections.properties"),
           """
           visitor-desk.address=http://127.0.0.1:%d
           grounds-board.address=http://127.0.0.1:%d
           friends-register.address=http://127.0.0.1:%d
+          works-ledger.address=http://127.0.0.1:%d
+          works-ledger.practice-address=http://127.0.0.1:%d/control/faults
+          climate-desk.address=http://127.0.0.1:%d
+          garden-chat.address=http://127.0.0.1:%d
+          chore-table.address=http://127.0.0.1:%d
+          leaf-library.address=http://127.0.0.1:%d/dav
+          secret.leaf-library-password=library
+          secret.works-ledger-token=ledger
+          secret.climate-desk-token=climate
+          secret.climate-desk-hook=climate-hook
+          secret.garden-chat-token=chat
+          secret.garden-chat-hook=chat-hook
+          secret.chore-table-token=chores
+          post-room.address=imap://127.0.0.1:%d
+          post-room.send-address=smtp://127.0.0.1:%d
+          secret.post-room-password=post
           secret.friends-register-token=friends
           secret.visitor-desk-token=%s
           secret.grounds-board-token=%s
           secret.visitor-desk-hook=%s
           """
               .formatted(
-                  DESK.port(), BOARD.port(), FRIENDS.port(), DESK_TOKEN, BOARD_TOKEN, SECRET));
+                  DESK.port(),
+                  BOARD.port(),
+                  FRIENDS.port(),
+                  LEDGER.port(),
+                  LEDGER.port(),
+                  CLIMATE.port(),
+                  CHAT.port(),
+                  CHORES.port(),
+                  LIBRARY.port(),
+                  POST.imapPort(),
+                  POST.smtpPort(),
+                  DESK_TOKEN,
+                  BOARD_TOKEN,
+                  SECRET));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
   }
 
+  @Autowired private Systems systems;
+
   private static int freePort() {
-    try (ServerSocket socket = new ServerSocket(0)) {
-      return socket.getLocalPort();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    // Below the range from which the system takes ports for connections, so that none is taken
+    // between the choice and its use.
+    for (int port = NEXT.getAndIncrement(); port < 32_000; port = NEXT.getAndIncrement()) {
+      try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
+        return socket.getLocalPort();
+      } catch (IOException taken) {
+        // The next one, then.
+        continue;
+      }
     }
+    throw new IllegalStateException("no port is free");
   }
 
   @DynamicPropertySource
@@ -103,9 +170,12 @@ abstract class AppTestBase {
 
   @BeforeEach
   void noFaultsAndTheDemoRules() throws Exception {
+    // Both sides of the board's limit begin anew: connecting it again makes a new lane.
     BOARD.forgetCalls();
-    for (int port : new int[] {DESK.port(), BOARD.port(), FRIENDS.port()}) {
-      send("DELETE", "http://127.0.0.1:" + port + "/control/faults", "", Map.of());
+    systems.connect("grounds-board", "address", URI.create("http://127.0.0.1:" + BOARD.port()));
+    for (StandIn standIn :
+        List.of(DESK, BOARD, FRIENDS, POST, LEDGER, CLIMATE, CHAT, CHORES, LIBRARY)) {
+      send("DELETE", "http://127.0.0.1:" + standIn.port() + "/control/faults", "", Map.of());
     }
     putBridge(Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml")));
   }
@@ -154,6 +224,16 @@ abstract class AppTestBase {
     if (set.statusCode() / 100 != 2) {
       throw new IllegalArgumentException(set.body());
     }
+  }
+
+  /** The hazard bridge as Watch shows it. */
+  static JsonNode watched() {
+    for (JsonNode bridge : api("/watch").path("bridges")) {
+      if (bridge.path("id").asText().equals("hazard-to-grounds")) {
+        return bridge;
+      }
+    }
+    throw new IllegalStateException("the hazard bridge is not watched");
   }
 
   /** Sends a report in; gives its number. The desk tells the application by itself. */

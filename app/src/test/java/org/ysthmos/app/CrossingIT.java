@@ -199,7 +199,7 @@ class CrossingIT extends AppTestBase {
     int before = created();
     settled(report(Map.of()), 1);
     await().until(() -> created() == before + 1);
-    JsonNode line = api("/watch").path("bridges").get(0);
+    JsonNode line = watched();
     int inBars = 0;
     for (JsonNode bar : line.path("bars")) {
       inBars += bar.path("made").asInt();
@@ -210,6 +210,6 @@ class CrossingIT extends AppTestBase {
   }
 
   private static int created() {
-    return api("/watch").path("bridges").get(0).path("counts").path("made").asInt();
+    return watched().path("counts").path("made").asInt();
   }
 }

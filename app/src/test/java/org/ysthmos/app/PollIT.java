@@ -32,7 +32,12 @@ class PollIT extends AppTestBase {
   }
 
   private static JsonNode poll() {
-    return api("/polls").path(0);
+    for (JsonNode poll : api("/polls")) {
+      if (poll.path("system").asText().equals("friends-register")) {
+        return poll;
+      }
+    }
+    return JSON.createObjectNode();
   }
 
   private static JsonNode task(String pledge) throws Exception {

@@ -111,10 +111,10 @@ class TryAndHoldIT extends AppTestBase {
   void tryIsNeitherCountedOnWatchNorSentAgain() throws Exception {
     String number = report(Map.of());
     settled(number, 1);
-    int before = api("/watch").at("/bridges/0/counts/made").asInt();
+    int before = watched().at("/counts/made").asInt();
     String trace = tryIt(number);
     finished(trace);
-    assertThat(api("/watch").at("/bridges/0/counts/made").asInt()).isEqualTo(before);
+    assertThat(watched().at("/counts/made").asInt()).isEqualTo(before);
     var again = send("POST", app("/api/traces/" + trace + "/resend"), "", Map.of());
     assertThat(again.statusCode()).isEqualTo(409);
     takeBack(trace, true);
@@ -134,7 +134,7 @@ class TryAndHoldIT extends AppTestBase {
     assertThat(held.statusCode()).as(held.body()).isEqualTo(200);
     String number = report(Map.of());
     await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 1);
-    JsonNode line = api("/watch").at("/bridges/0");
+    JsonNode line = watched();
     assertThat(line.path("heldBecause").asText()).isEqualTo("The board is being moved");
     // Another way through the engine is a full round: whatever was to come has come by then.
     String trace = tryIt(number);

@@ -12,7 +12,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.shape.Shapes;
 
 /** The live bridges, each compiled once. */
 @Component
@@ -80,6 +82,30 @@ public class Bridges {
     return mapper.versions(id).stream()
         .map(row -> new Kept(row.number(), row.document(), row.madeAt()))
         .toList();
+  }
+
+  /**
+   * The live bridges that could not be used any more if collections were other than they are.
+   *
+   * @return the name of each to why
+   */
+  public Map<String, String> brokenBy(Shapes shapes) {
+    Catalog changed = catalog.with(shapes);
+    Map<String, String> broken = new LinkedHashMap<>();
+    for (Live one : live.values()) {
+      try {
+        BridgeVersion unused =
+            BridgeCompiler.compile(one.document(), one.version().number(), changed);
+      } catch (DocumentException e) {
+        broken.put(one.version().definition().name(), String.valueOf(e.getMessage()));
+      }
+    }
+    return broken;
+  }
+
+  /** Reads the live bridges anew, after what they are made of has changed. */
+  public synchronized void refresh() {
+    reload();
   }
 
   /** The live bridges that an event of this kind concerns. */

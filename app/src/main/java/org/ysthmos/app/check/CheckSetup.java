@@ -10,8 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.adapters.system.SystemReader;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.calendar.CalendarReader;
 import org.ysthmos.core.calendar.WorkingCalendar;
@@ -57,7 +58,7 @@ record CheckSetup(Catalog catalog, Map<String, ReferenceTable> tables) {
       Map<String, SystemDescription> systems, String system, String collection) {
     return Optional.ofNullable(systems.get(system))
         .flatMap(found -> Optional.ofNullable(found.collections().get(collection)))
-        .map(SystemDescription.Collection::shape);
+        .map(SystemCollection::shape);
   }
 
   private static <T> List<T> each(Path folder, Function<String, T> read) {

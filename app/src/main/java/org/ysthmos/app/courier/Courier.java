@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.pair.Pairs;
@@ -61,10 +62,38 @@ class Courier implements SmartLifecycle {
             "courier",
             WORKERS,
             signals.toDeliver(),
-            limit -> deliveries.ready(clock.instant(), limit),
-            delivery -> deliveries.claim(delivery.id()) == 1,
+            this::ready,
+            delivery -> hasRoom(delivery) && deliveries.claim(delivery.id()) == 1,
             this::carry,
             this::handBack);
+  }
+
+  /** What can be tried now; a system without room keeps nobody else waiting. */
+  private List<DeliveryRow> ready(int limit) {
+    Instant now = clock.instant();
+    List<String> full =
+        systems.all().stream()
+            .filter(system -> isFull(system, now))
+            .map(system -> system.description().id())
+            .toList();
+    return deliveries.ready(now, full, limit);
+  }
+
+  private boolean hasRoom(DeliveryRow delivery) {
+    return systems
+        .find(delivery.systemId())
+        .filter(system -> isFull(system, clock.instant()))
+        .isEmpty();
+  }
+
+  /** Whether a system leaves no room for all calls that a task there can take. */
+  private static boolean isFull(Systems.Connected system, Instant now) {
+    int calls =
+        system.description().collections().values().stream()
+            .mapToInt(SystemCollection::mostCalls)
+            .max()
+            .orElse(1);
+    return !system.gateway().lane().wait(calls, now).isZero();
   }
 
   /** What broke may have been sent: its key is looked for before it is tried again. */
@@ -124,6 +153,11 @@ class Courier implements SmartLifecycle {
   }
 
   private void settle(Carried carried, Failure failure, boolean uncertain) {
+    if (failure.held()) {
+      // Another took the room meanwhile. What an earlier try left unknown stays so.
+      writer.held(carried, clock.instant().plus(failure.retryAfter().orElse(Duration.ZERO)));
+      return;
+    }
     Optional<Duration> wait = backOff.after(carried.delivery().tries() + 1, failure);
     if (wait.isPresent()) {
       Instant next = clock.instant().plus(wait.get());

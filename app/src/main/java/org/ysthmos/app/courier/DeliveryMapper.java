@@ -56,15 +56,31 @@ public interface DeliveryMapper {
       """)
   void add(DeliveryRow delivery);
 
+  /**
+   * Deliveries that can be tried now, in order.
+   *
+   * @param full the systems that leave no room for a call just now
+   */
   @Select(
-      "SELECT "
+      "<script>SELECT "
           + COLUMNS
           + """
-           FROM delivery WHERE state = 'ready' AND not_before <= #{now}
+           FROM delivery WHERE state = 'ready' AND not_before &lt;= #{now}
             AND bridge_id NOT IN (SELECT b.id FROM bridge b WHERE b.state = 'held')
+            <foreach collection="full" item="one" separator=" ">AND system_id &lt;> #{one}</foreach>
           ORDER BY state, seq LIMIT #{limit}
+          </script>
           """)
-  List<DeliveryRow> ready(@Param("now") Instant now, @Param("limit") int limit);
+  List<DeliveryRow> ready(
+      @Param("now") Instant now, @Param("full") List<String> full, @Param("limit") int limit);
+
+  /** Puts back what could not even be tried, since the system leaves no room just now. */
+  @Update(
+      """
+      UPDATE delivery SET state = 'ready', tries = tries - 1, not_before = #{notBefore}
+      WHERE id = #{id}
+      """)
+  void held(@Param("id") String id, @Param("notBefore") Instant notBefore);
 
   /** Writes down that it is being tried, before it is. */
   @Update(

@@ -123,6 +123,11 @@ class DeliveryWriter {
         () -> deliveries.again(carried.delivery().id(), uncertain, next));
   }
 
+  /** Puts back what found no room for all of its calls; the calls it made are told. */
+  void held(Carried carried, Instant next) {
+    store(carried, story -> story, null, () -> deliveries.held(carried.delivery().id(), next));
+  }
+
   void failed(Carried carried, Failure failure) {
     Instant now = clock.instant();
     Line given =
@@ -211,16 +216,22 @@ class DeliveryWriter {
     if (failure == null) {
       String did =
           switch (method) {
-            case "GET" -> "Looked for the task by its key at ";
+            case "GET", "SEARCH" -> "Looked for the task by its key at ";
+            case "SEND" -> "Handed the letter in at ";
+            case "APPEND" -> "Kept a copy of the letter at ";
             case "POST" -> "Made the task at ";
             case "PUT" -> "Added the details at ";
             default -> "Changed the task at ";
           };
-      return StoryWriter.line(call, Mark.DONE, did + system, "Answered " + call.status());
+      // A copy that could not be kept takes nothing from a letter that is sent.
+      Mark mark = call.problem().isEmpty() ? Mark.DONE : Mark.FAILED;
+      String answer = call.status() > 0 ? "Answered " + call.status() : call.problem();
+      return StoryWriter.line(call, mark, did + system, answer);
     }
     String tried =
         switch (method) {
-          case "GET" -> "looking for the task by its key";
+          case "GET", "SEARCH" -> "looking for the task by its key";
+          case "SEND" -> "handing the letter in";
           case "POST" -> "making the task";
           case "PUT" -> "adding the details";
           default -> "changing the task";

@@ -13,7 +13,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.RuleDifferences;
@@ -166,7 +166,7 @@ class GoingLive {
     boolean pushes =
         systems
             .collection(from.system(), from.collection())
-            .flatMap(SystemDescription.Collection::push)
+            .flatMap(SystemCollection::push)
             .isPresent();
     long calls = (Duration.ofDays(1).toSeconds() + every.toSeconds() - 1) / every.toSeconds();
     return new AskedView(draft.source().systemName(), every.toSeconds(), calls, pushes);

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
@@ -55,14 +55,13 @@ class NewDraft {
         .toList();
   }
 
-  private SystemDescription.Collection collection(String system, String collection) {
+  private SystemCollection collection(String system, String collection) {
     return systems
         .collection(system, collection)
         .orElseThrow(() -> ApiProblem.notFound("collection", system + "/" + collection));
   }
 
-  private StarterPlaces places(
-      SystemDescription.Collection source, SystemDescription.Collection target) {
+  private StarterPlaces places(SystemCollection source, SystemCollection target) {
     String root = looksUpById(source) ? lookupName(source) : "";
     List<FieldShape> fields =
         looksUpById(source) ? source.shape().fields() : source.shape().eventFields();
@@ -70,7 +69,7 @@ class NewDraft {
         fields.stream()
             .map(field -> new StarterPlaces.StartField(root + field.key(), field))
             .toList(),
-        target.shape(),
+        target.shape().written(),
         tables.all().values().stream()
             .map(ReferenceTable::definition)
             .sorted(Comparator.comparing(TableDefinition::id))
@@ -80,12 +79,11 @@ class NewDraft {
   }
 
   /** An event that only names its record; what is asked for is the whole record already. */
-  private static boolean looksUpById(SystemDescription.Collection source) {
-    return source.push().isPresent()
-        && source.finds().stream().anyMatch(find -> find.by().equals(List.of("id")));
+  private static boolean looksUpById(SystemCollection source) {
+    return source.push().isPresent() && source.findsBy().contains(List.of("id"));
   }
 
-  private static String lookupName(SystemDescription.Collection source) {
+  private static String lookupName(SystemCollection source) {
     return source.shape().recordWord().replace(' ', '-');
   }
 
@@ -116,8 +114,8 @@ class NewDraft {
    */
   String document(DeskController.NewBridge wish) {
     requireId(wish.id());
-    SystemDescription.Collection source = collection(wish.sourceSystem(), wish.sourceCollection());
-    SystemDescription.Collection target = collection(wish.targetSystem(), wish.targetCollection());
+    SystemCollection source = collection(wish.sourceSystem(), wish.sourceCollection());
+    SystemCollection target = collection(wish.targetSystem(), wish.targetCollection());
     ObjectNode draft = JSON.objectNode();
     draft.put("bridge", wish.id()).put("name", wish.name().isBlank() ? wish.id() : wish.name());
     draft.put(
@@ -144,7 +142,7 @@ class NewDraft {
     }
     draft.putArray("match").add(record);
     ObjectNode fields = draft.putObject("fields");
-    target.shape().fields().stream()
+    target.shape().written().fields().stream()
         .filter(FieldShape::required)
         .forEach(field -> fields.set(field.key(), start(field)));
     draft.putObject("ceiling").put("creates", "60").put("per", "PT1H");

@@ -8,7 +8,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.core.compare.Operators;
@@ -100,10 +100,10 @@ class OfferController {
     List<PlaceView> targets = new ArrayList<>();
     List<LookupPlace> lookups = new ArrayList<>();
     for (Systems.Connected system : systems.all()) {
-      for (SystemDescription.Collection collection : system.description().collections().values()) {
+      for (SystemCollection collection : system.description().collections().values()) {
         sources.add(place(collection, check.asSource(system, collection)));
         targets.add(place(collection, check.asTarget(system, collection)));
-        if (!collection.finds().isEmpty() || !collection.shape().eventFields().isEmpty()) {
+        if (!collection.findsBy().isEmpty() || !collection.shape().eventFields().isEmpty()) {
           lookups.add(lookup(collection));
         }
       }
@@ -115,7 +115,7 @@ class OfferController {
     return places.stream().sorted(Comparator.comparing(p -> !p.hindrance().isEmpty())).toList();
   }
 
-  private static PlaceView place(SystemDescription.Collection collection, String hindrance) {
+  private static PlaceView place(SystemCollection collection, String hindrance) {
     CollectionShape shape = collection.shape();
     return new PlaceView(
         shape.system(),
@@ -124,12 +124,15 @@ class OfferController {
         shape.name(),
         shape.recordWord(),
         collection.kinds(),
-        collection.poll().map(poll -> poll.every().toSeconds()).orElse(0L),
-        shape.fields().stream().filter(FieldShape::required).map(FieldShape::name).toList(),
+        collection.asked().map(asked -> asked.every().toSeconds()).orElse(0L),
+        shape.written().fields().stream()
+            .filter(FieldShape::required)
+            .map(FieldShape::name)
+            .toList(),
         hindrance);
   }
 
-  private static LookupPlace lookup(SystemDescription.Collection collection) {
+  private static LookupPlace lookup(SystemCollection collection) {
     CollectionShape shape = collection.shape();
     return new LookupPlace(
         shape.system(),
@@ -137,7 +140,7 @@ class OfferController {
         shape.collection(),
         shape.name(),
         shape.recordWord(),
-        collection.finds().stream().map(SystemDescription.Find::by).toList(),
+        collection.findsBy(),
         shape.eventFields().stream().map(FieldShape::key).toList());
   }
 

@@ -1,7 +1,7 @@
 package org.ysthmos.app.desk;
 
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.health.Health;
 import org.ysthmos.app.system.Systems;
 
@@ -16,7 +16,7 @@ class PlaceCheck {
   }
 
   /** Why no bridge can start there; empty if one can. */
-  String asSource(Systems.Connected system, SystemDescription.Collection collection) {
+  String asSource(Systems.Connected system, SystemCollection collection) {
     if (collection.kinds().isEmpty()) {
       return "Its description names neither events (push) nor how to ask for changes (poll), so"
           + " nothing would ever come from there.";
@@ -25,8 +25,8 @@ class PlaceCheck {
   }
 
   /** Why no bridge can lead there; empty if one can. */
-  String asTarget(Systems.Connected system, SystemDescription.Collection collection) {
-    if (collection.create().isEmpty()) {
+  String asTarget(Systems.Connected system, SystemCollection collection) {
+    if (!collection.makes()) {
       return "Its description names no call that makes a %s (create)."
           .formatted(collection.shape().recordWord());
     }

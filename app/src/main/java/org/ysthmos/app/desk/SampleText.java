@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.ysthmos.adapters.hook.PushReader;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.core.event.CloudEventJson;
 import org.ysthmos.core.event.Event;
@@ -26,7 +26,7 @@ final class SampleText {
   private final String system;
   private final String collection;
   private final List<String> kinds;
-  private final Optional<SystemDescription.Collection> source;
+  private final Optional<SystemCollection> source;
   private final Instant now;
 
   /**
@@ -36,7 +36,7 @@ final class SampleText {
       String system,
       String collection,
       List<String> kinds,
-      Optional<SystemDescription.Collection> source,
+      Optional<SystemCollection> source,
       Instant now) {
     this.system = system;
     this.collection = collection;
@@ -142,7 +142,7 @@ final class SampleText {
             .orElse("");
     String kind =
         source
-            .flatMap(SystemDescription.Collection::push)
+            .flatMap(SystemCollection::push)
             .map(p -> p.kinds().getOrDefault(p.kind().in(node).asText(""), ""))
             .filter(kinds::contains)
             .orElse(kinds.isEmpty() ? "created" : kinds.getFirst());

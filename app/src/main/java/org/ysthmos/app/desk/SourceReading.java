@@ -10,13 +10,14 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PolledEvent;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.json.Pointer;
 
 /**
  * Records read at a source, as the events that they would come as, for a bridge whose source sent
@@ -68,11 +69,9 @@ class SourceReading {
 
   private Read read(Place place) {
     Instant now = clock.instant();
-    Optional<SystemDescription.Collection> collection =
-        systems.collection(place.system(), place.collection());
-    Optional<SystemDescription.Listing> list =
-        collection.flatMap(SystemDescription.Collection::list);
-    if (list.isEmpty()) {
+    Optional<SystemCollection> collection = systems.collection(place.system(), place.collection());
+    Optional<Pointer> id = collection.flatMap(SystemCollection::lists);
+    if (id.isEmpty()) {
       return new Read(List.of(), "", now);
     }
     World.LookupAnswer answer =
@@ -83,24 +82,20 @@ class SourceReading {
             .list(place.collection(), MOST, call -> {});
     return switch (answer) {
       case World.Found found ->
-          new Read(events(found.records(), place, collection.get(), list.get(), now), "", now);
+          new Read(events(found.records(), place, collection.get(), id.get(), now), "", now);
       case World.Unanswered unanswered ->
           new Read(List.of(), Words.sentence(unanswered.failure()), now);
     };
   }
 
   private static List<Event> events(
-      List<JsonNode> records,
-      Place place,
-      SystemDescription.Collection collection,
-      SystemDescription.Listing list,
-      Instant now) {
+      List<JsonNode> records, Place place, SystemCollection collection, Pointer idAt, Instant now) {
     List<Event> events = new ArrayList<>();
     for (JsonNode record : records) {
-      String id = list.id().in(record).asText("");
+      String id = idAt.in(record).asText("");
       if (!id.isEmpty()) {
         String version =
-            collection.poll().map(poll -> poll.version().in(record).asText("")).orElse("");
+            collection.asked().map(asked -> asked.version().in(record).asText("")).orElse("");
         Changed standing = new Changed(id, version, Optional.empty(), Optional.empty(), record);
         JsonNode data = PolledEvent.data(collection, standing, place.kind());
         events.add(

@@ -124,6 +124,11 @@ class Dispatcher implements SmartLifecycle {
   /** Puts the trace back if the failure passes by itself and there are tries left. */
   private boolean waits(DecisionWriter.Deciding deciding) {
     Failure failure = deciding.decision().failures().getFirst();
+    if (failure.held()) {
+      writer.postpone(
+          deciding.trace(), clock.instant().plus(failure.retryAfter().orElse(WAIT_FOR_PAIR)));
+      return true;
+    }
     Optional<Duration> wait = backOff.after(deciding.trace().tries() + 1, failure);
     wait.ifPresent(w -> writer.waitAfter(deciding, failure, w));
     return wait.isPresent();

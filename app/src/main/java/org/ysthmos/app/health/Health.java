@@ -1,14 +1,18 @@
 package org.ysthmos.app.health;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Instant;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.http.HttpSystem;
+import org.ysthmos.adapters.system.SignIn;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.secret.SecretVault;
@@ -17,7 +21,10 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.gateway.ChangeGateway;
+import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.shape.ShapeChange;
 
 /**
  * Asks systems small questions that change nothing, to see whether they answer us and as they are
@@ -29,12 +36,16 @@ public class Health {
   /** The key of nothing: a system that answers says that it finds nothing. */
   private static final String NOBODY = "ysthmos-looks";
 
+  /** How many records are compared with their description. */
+  private static final int SAMPLE = 20;
+
   /**
    * What looking came to.
    *
    * @param problem why it does not answer us as described, and what to do; empty if it does
+   * @param changes fields of its records that are not as described
    */
-  public record Looked(Instant at, String problem) {}
+  public record Looked(Instant at, String problem, List<ShapeChange> changes) {}
 
   private record Place(String system, String collection) {}
 
@@ -42,6 +53,7 @@ public class Health {
   private final SecretVault secrets;
   private final AppClock clock;
   private final Map<Place, Looked> looked = new ConcurrentHashMap<>();
+  private final Map<Place, Set<String>> seen = new ConcurrentHashMap<>();
 
   Health(Systems systems, SecretVault secrets, AppClock clock) {
     this.systems = systems;
@@ -76,15 +88,19 @@ public class Health {
   public String ask(String system, String collection) {
     Systems.Connected connected =
         systems.find(system).orElseThrow(() -> ApiProblem.notFound("system", system));
-    SystemDescription.Collection described =
+    SystemCollection described =
         systems
             .collection(system, collection)
             .orElseThrow(() -> ApiProblem.notFound("collection", collection));
     String unsigned = unsigned(connected);
-    String problem =
-        unsigned.isEmpty() ? question(connected.gateway(), collection, described) : unsigned;
-    looked.put(new Place(system, collection), new Looked(clock.instant(), problem));
-    return problem;
+    Place place = new Place(system, collection);
+    Answer answer =
+        unsigned.isEmpty()
+            ? question(connected.gateway(), collection, described)
+            : new Answer(unsigned, List.of());
+    looked.put(
+        place, new Looked(clock.instant(), answer.problem(), changes(place, described, answer)));
+    return answer.problem();
   }
 
   /** Why we cannot sign in at a system; empty if we can try. */
@@ -92,7 +108,7 @@ public class Health {
     return system
         .description()
         .signIn()
-        .map(SystemDescription.SignIn::secret)
+        .map(SignIn::secret)
         .filter(secret -> secrets.find(secret).isEmpty())
         .map(
             secret ->
@@ -101,34 +117,54 @@ public class Health {
         .orElse("");
   }
 
-  private static String question(
-      HttpSystem gateway, String collection, SystemDescription.Collection described) {
-    if (described.findByKey().isPresent()) {
-      return gateway.findByKey(collection, NOBODY, call -> {})
-              instanceof TaskGateway.Unsearched unsearched
-          ? Words.sentence(unsearched.failure())
-          : "";
-    }
-    if (described.poll().isPresent()) {
-      return gateway.changes(collection, ChangeGateway.Place.BEGINNING, call -> {})
-              instanceof ChangeGateway.NotRead notRead
-          ? Words.sentence(notRead.failure())
-          : "";
-    }
-    if (described.list().isPresent()) {
-      return problem(gateway.list(collection, 1, call -> {}));
-    }
-    if (described.finds().isEmpty()) {
-      return "";
-    }
-    SequencedMap<String, String> keys = new LinkedHashMap<>();
-    described.finds().getFirst().by().forEach(key -> keys.put(key, NOBODY));
-    return problem(gateway.find(collection, keys, call -> {}));
+  /** Fields that were seen once and are not there any more, or hold something else. */
+  private List<ShapeChange> changes(Place place, SystemCollection described, Answer answer) {
+    Set<String> before = seen.computeIfAbsent(place, any -> ConcurrentHashMap.newKeySet());
+    List<FieldShape> fields = described.readFields();
+    List<ShapeChange> changes = ShapeChange.between(fields, answer.records(), before);
+    before.addAll(ShapeChange.present(fields, answer.records()));
+    return changes;
   }
 
-  private static String problem(World.LookupAnswer answer) {
-    return answer instanceof World.Unanswered unanswered
-        ? Words.sentence(unanswered.failure())
-        : "";
+  /**
+   * What a small question came to.
+   *
+   * @param records some that came with the answer
+   */
+  private record Answer(String problem, List<JsonNode> records) {}
+
+  private static Answer question(
+      SystemGateway gateway, String collection, SystemCollection described) {
+    if (described.lists().isPresent()) {
+      return found(gateway.list(collection, SAMPLE, call -> {}));
+    }
+    if (described.asked().isPresent()) {
+      return switch (gateway.changes(collection, ChangeGateway.Place.BEGINNING, call -> {})) {
+        case ChangeGateway.NotRead notRead ->
+            new Answer(Words.sentence(notRead.failure()), List.of());
+        case ChangeGateway.Page page ->
+            new Answer("", page.records().stream().map(ChangeGateway.Changed::record).toList());
+      };
+    }
+    if (described.findsByKey()) {
+      return gateway.findByKey(collection, NOBODY, call -> {})
+              instanceof TaskGateway.Unsearched unsearched
+          ? new Answer(Words.sentence(unsearched.failure()), List.of())
+          : new Answer("", List.of());
+    }
+    if (described.findsBy().isEmpty()) {
+      return new Answer("", List.of());
+    }
+    SequencedMap<String, String> keys = new LinkedHashMap<>();
+    described.findsBy().getFirst().forEach(key -> keys.put(key, NOBODY));
+    return found(gateway.find(collection, keys, call -> {}));
+  }
+
+  private static Answer found(World.LookupAnswer answer) {
+    return switch (answer) {
+      case World.Unanswered unanswered ->
+          new Answer(Words.sentence(unanswered.failure()), List.of());
+      case World.Found found -> new Answer("", found.records());
+    };
   }
 }

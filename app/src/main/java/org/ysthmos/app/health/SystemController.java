@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -12,12 +13,16 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.load.CallLane;
 import org.ysthmos.core.load.RateLimit;
+import org.ysthmos.core.shape.ShapeChange;
 
 /** The connected systems, what can be done with them, and whether they answer. */
 @RestController
@@ -28,6 +33,9 @@ class SystemController {
    * A system.
    *
    * @param limitCalls the most calls that it answers in {@code limitSeconds}; null if it names none
+   * @param usedCalls how many calls we made within such a span until now
+   * @param practice whether its faults can be switched
+   * @param closedSeconds for how long it asked us to make none; 0 if it did not
    */
   record SystemView(
       String id,
@@ -35,6 +43,9 @@ class SystemController {
       String address,
       @Schema(nullable = true) @Nullable Integer limitCalls,
       @Schema(nullable = true) @Nullable Long limitSeconds,
+      int usedCalls,
+      long closedSeconds,
+      boolean practice,
       List<CollectionView> collections) {}
 
   /**
@@ -51,7 +62,16 @@ class SystemController {
       List<String> can,
       List<BridgeRef> bridges,
       @Schema(nullable = true) @Nullable Instant lookedAt,
-      String problem) {}
+      String problem,
+      List<ChangedField> changes) {}
+
+  /**
+   * A field whose records are not as described any more.
+   *
+   * @param text what is the matter, in words
+   * @param bridges the live bridges that read it
+   */
+  record ChangedField(String field, String text, List<BridgeRef> bridges) {}
 
   /** A live bridge. */
   record BridgeRef(String id, String name) {}
@@ -59,41 +79,45 @@ class SystemController {
   private final Systems systems;
   private final Bridges bridges;
   private final Health health;
+  private final AppClock clock;
 
-  SystemController(Systems systems, Bridges bridges, Health health) {
+  SystemController(Systems systems, Bridges bridges, Health health, AppClock clock) {
     this.systems = systems;
     this.bridges = bridges;
     this.health = health;
+    this.clock = clock;
   }
 
   @GetMapping
   List<SystemView> all() {
-    return systems.all().stream().map(system -> view(system.description())).toList();
+    return systems.all().stream().map(this::view).toList();
   }
 
   /** Looks at every collection of a system, now. */
   @PostMapping("/{id}/look")
   SystemView look(@PathVariable String id) {
     health.lookAt(id);
-    return systems
-        .find(id)
-        .map(system -> view(system.description()))
-        .orElseThrow(() -> ApiProblem.notFound("system", id));
+    return systems.find(id).map(this::view).orElseThrow(() -> ApiProblem.notFound("system", id));
   }
 
-  private SystemView view(SystemDescription system) {
+  private SystemView view(Systems.Connected connected) {
+    SystemDescription system = connected.description();
+    CallLane.Use use = connected.gateway().lane().use(clock.instant());
     return new SystemView(
         system.id(),
         system.name(),
         system.address().toString(),
         system.limit().map(RateLimit::calls).orElse(null),
         system.limit().map(limit -> limit.per().toSeconds()).orElse(null),
+        use.made(),
+        use.closedFor().toSeconds(),
+        system.practice().isPresent(),
         system.collections().entrySet().stream()
             .map(entry -> view(system.id(), entry.getKey(), entry.getValue()))
             .toList());
   }
 
-  private CollectionView view(String system, String id, SystemDescription.Collection collection) {
+  private CollectionView view(String system, String id, SystemCollection collection) {
     Optional<Health.Looked> looked = health.last(system, id);
     return new CollectionView(
         id,
@@ -105,10 +129,33 @@ class SystemController {
             .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
             .toList(),
         looked.map(Health.Looked::at).orElse(null),
-        looked.map(Health.Looked::problem).orElse(""));
+        looked.map(Health.Looked::problem).orElse(""),
+        looked.map(Health.Looked::changes).orElse(List.of()).stream()
+            .map(change -> changed(system, id, change))
+            .toList());
   }
 
-  private static List<String> can(SystemDescription.Collection collection) {
+  private ChangedField changed(String system, String id, ShapeChange change) {
+    return new ChangedField(
+        change.field().key(),
+        change.words(),
+        bridges.live().stream()
+            .filter(live -> uses(live.version().definition(), system, id))
+            .filter(live -> reads(live.document(), change.field().key()))
+            .map(live -> live.version().definition())
+            .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
+            .toList());
+  }
+
+  /** Addresses are written out in a document: alone, or behind the name of a lookup. */
+  private static boolean reads(String document, String address) {
+    return Pattern.compile(
+            "(?<![\\w/])(?:[a-z][a-z0-9-]*)?" + Pattern.quote(address) + "(?![\\w/-])")
+        .matcher(document)
+        .find();
+  }
+
+  private static List<String> can(SystemCollection collection) {
     List<String> can = new ArrayList<>();
     collection
         .push()
@@ -117,18 +164,18 @@ class SystemController {
                 can.add(
                     "tells what was "
                         + String.join(" or ", push.kinds().values().stream().distinct().toList())));
-    collection.poll().ifPresent(poll -> can.add("is asked what changed"));
-    for (SystemDescription.Find find : collection.finds()) {
-      can.add("finds by " + String.join(" and ", find.by()));
+    collection.asked().ifPresent(asked -> can.add("is asked what changed"));
+    for (List<String> keys : collection.findsBy()) {
+      can.add("finds by " + String.join(" and ", keys));
     }
     String record = collection.shape().recordWord();
-    if (!collection.create().isEmpty()) {
+    if (collection.makes()) {
       can.add("makes a " + record);
     }
-    if (!collection.change().isEmpty()) {
+    if (collection.changes()) {
       can.add("changes a " + record);
     }
-    if (collection.remove().isPresent()) {
+    if (collection.removes()) {
       can.add("takes a " + record + " away");
     }
     return can;

@@ -13,9 +13,10 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.adapters.hook.HookSender;
 import org.ysthmos.adapters.hook.PushReader;
-import org.ysthmos.adapters.hook.StandardWebhooks;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.Push;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.problem.ApiProblem;
@@ -65,10 +66,21 @@ class HookController {
   ResponseEntity<Acknowledged> take(
       @PathVariable String system, @PathVariable String collection, HttpServletRequest request)
       throws IOException, InterruptedException {
-    SystemDescription.Push push =
+    return take(system, collection, "", request);
+  }
+
+  /** For senders that can keep a secret nowhere but in the address. */
+  @PostMapping("/hooks/{system}/{collection}/{token}")
+  ResponseEntity<Acknowledged> take(
+      @PathVariable String system,
+      @PathVariable String collection,
+      @PathVariable String token,
+      HttpServletRequest request)
+      throws IOException, InterruptedException {
+    Push push =
         systems
             .collection(system, collection)
-            .flatMap(SystemDescription.Collection::push)
+            .flatMap(SystemCollection::push)
             .orElseThrow(
                 () ->
                     new ApiProblem(
@@ -81,7 +93,8 @@ class HookController {
                             + " that takes webhooks. Check the address given to the sender."));
     byte[] body = body(request);
     Instant now = clock.instant();
-    String id = verified(push, request, body, now);
+    var delivery = new HookSender.Delivery(name -> header(request, name), token, body);
+    String id = verified(push, delivery, now);
     Event event = event(push, system, collection, id, body, now);
     return acknowledge(
         new EventMapper.EventRow(
@@ -117,37 +130,35 @@ class HookController {
         "A webhook may have at most " + largestBody + " bytes. Send ids and let details be read.");
   }
 
-  private String verified(
-      SystemDescription.Push push, HttpServletRequest request, byte[] body, Instant now) {
-    String id = header(request, "webhook-id");
+  private String verified(Push push, HookSender.Delivery delivery, Instant now) {
+    String name = push.verify().secret();
     String secret =
         secrets
-            .find(push.secret())
+            .find(name)
             .orElseThrow(
                 () ->
                     new ApiProblem(
                         HttpStatus.SERVICE_UNAVAILABLE,
                         "The webhook cannot be verified",
-                        "The secret “" + push.secret() + "” has not been set yet."));
-    Optional<String> refused =
-        StandardWebhooks.refuse(
-            secret,
-            id,
-            header(request, "webhook-timestamp"),
-            header(request, "webhook-signature"),
-            body,
-            now);
+                        "The secret “" + name + "” has not been set yet."));
+    Optional<String> refused = HookSender.refuse(push.verify(), secret, delivery, now);
     if (refused.isPresent()) {
       throw new ApiProblem(
           HttpStatus.UNAUTHORIZED, "The webhook is not verified", sentence(refused.get()));
     }
-    if (id.length() > LONGEST_ID) {
-      throw new ApiProblem(
-          HttpStatus.BAD_REQUEST,
-          "The webhook cannot be read",
-          "webhook-id may have at most " + LONGEST_ID + " characters.");
+    try {
+      String id = HookSender.eventId(push.event(), delivery);
+      if (id.length() > LONGEST_ID) {
+        throw unreadable("the id of the event may have at most " + LONGEST_ID + " characters");
+      }
+      return id;
+    } catch (PushReader.Unreadable e) {
+      throw unreadable(String.valueOf(e.getMessage()));
     }
-    return id;
+  }
+
+  private static ApiProblem unreadable(String why) {
+    return new ApiProblem(HttpStatus.BAD_REQUEST, "The webhook cannot be read", sentence(why));
   }
 
   private static String sentence(String why) {
@@ -155,26 +166,16 @@ class HookController {
   }
 
   private static Event event(
-      SystemDescription.Push push,
-      String system,
-      String collection,
-      String id,
-      byte[] body,
-      Instant now) {
+      Push push, String system, String collection, String id, byte[] body, Instant now) {
     try {
       Event event = PushReader.read(push, system, collection, id, body, now);
       if (event.record().length() > LONGEST_RECORD_ID || event.kind().length() > 128) {
-        throw new ApiProblem(
-            HttpStatus.BAD_REQUEST,
-            "The webhook cannot be read",
-            "The id of the record may have at most " + LONGEST_RECORD_ID + " characters.");
+        throw unreadable(
+            "the id of the record may have at most " + LONGEST_RECORD_ID + " characters");
       }
       return event;
     } catch (PushReader.Unreadable e) {
-      throw new ApiProblem(
-          HttpStatus.BAD_REQUEST,
-          "The webhook cannot be read",
-          sentence(String.valueOf(e.getMessage())));
+      throw unreadable(String.valueOf(e.getMessage()));
     }
   }
 

@@ -27,7 +27,9 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}/desk",
           "/traces",
           "/traces/{id}",
-          "/systems");
+          "/systems",
+          "/systems/new",
+          "/systems/{id}/document");
 
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {

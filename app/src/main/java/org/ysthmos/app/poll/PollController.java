@@ -73,7 +73,7 @@ class PollController {
   @PostMapping("/api/systems/{system}/collections/{collection}/ask")
   @ResponseStatus(HttpStatus.ACCEPTED)
   void ask(@PathVariable String system, @PathVariable String collection) {
-    if (!poller.askNow(system, collection)) {
+    if (!poller.now(system, collection)) {
       throw ApiProblem.notFound("collection that is asked for changes", system + "/" + collection);
     }
   }

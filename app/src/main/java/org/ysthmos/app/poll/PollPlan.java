@@ -5,7 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeDefinition;
@@ -45,7 +45,7 @@ public class PollPlan {
   public Optional<Duration> interval(BridgeDefinition.From from) {
     return systems
         .collection(from.system(), from.collection())
-        .flatMap(SystemDescription.Collection::poll)
-        .map(poll -> from.every().orElse(poll.every()));
+        .flatMap(SystemCollection::asked)
+        .map(asked -> from.every().orElse(asked.every()));
   }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ExecutionException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -14,9 +15,8 @@ import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PolledEvent;
-import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.adapters.system.SystemDescription.Collection;
-import org.ysthmos.adapters.system.SystemDescription.Paging;
+import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -40,7 +40,7 @@ import org.ysthmos.core.poll.PollProgress;
  * goes on, so a stop anywhere loses no change and takes none twice.
  */
 @Component
-class Poller implements SmartLifecycle {
+class Poller implements SmartLifecycle, Asking {
 
   private static final Logger LOG = LoggerFactory.getLogger(Poller.class);
   private static final int READERS = 4;
@@ -54,6 +54,7 @@ class Poller implements SmartLifecycle {
   private final AppClock clock;
   private final BackOff backOff;
   private final WorkSignals.Signal signal = new WorkSignals.Signal();
+  private final Listeners listeners;
   private final Stage<PollRow> stage;
 
   Poller(
@@ -71,6 +72,7 @@ class Poller implements SmartLifecycle {
     this.intake = intake;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
+    this.listeners = new Listeners(systems, place -> now(place.system(), place.collection()));
     this.stage =
         new Stage<>(
             "poll",
@@ -85,7 +87,9 @@ class Poller implements SmartLifecycle {
   private List<PollRow> due() {
     Instant now = clock.instant();
     List<PollRow> due = new ArrayList<>();
-    for (PollPlan.Place place : plan.all().keySet()) {
+    Set<PollPlan.Place> places = plan.all().keySet();
+    listeners.listenTo(places);
+    for (PollPlan.Place place : places) {
       PollRow row = polls.find(place.system(), place.collection());
       if (row == null) {
         polls.begin(place.system(), place.collection(), now, firstMark(place, now));
@@ -101,15 +105,15 @@ class Poller implements SmartLifecycle {
   private @Nullable String firstMark(PollPlan.Place place, Instant now) {
     return systems
         .collection(place.system(), place.collection())
-        .flatMap(Collection::poll)
-        .flatMap(SystemDescription.Poll::since)
-        .filter(since -> since.cursor().isEmpty())
-        .map(since -> now.toString())
+        .flatMap(SystemCollection::asked)
+        .filter(Asked::byMoment)
+        .map(asked -> now.toString())
         .orElse(null);
   }
 
   /** Asks at once, whatever the interval says; false if the collection is not asked at all. */
-  boolean askNow(String system, String collection) {
+  @Override
+  public boolean now(String system, String collection) {
     boolean asked = polls.now(system, collection, clock.instant()) == 1;
     signal.raise();
     return asked;
@@ -121,7 +125,8 @@ class Poller implements SmartLifecycle {
     try {
       do {
         Optional<Systems.Connected> system = systems.find(row.systemId());
-        Optional<Collection> collection = systems.collection(row.systemId(), row.collectionId());
+        Optional<SystemCollection> collection =
+            systems.collection(row.systemId(), row.collectionId());
         if (system.isEmpty() || collection.isEmpty()) {
           break;
         }
@@ -146,11 +151,10 @@ class Poller implements SmartLifecycle {
     }
   }
 
-  private PollRow keep(PollRow row, Collection collection, Page page)
+  private PollRow keep(PollRow row, SystemCollection collection, Page page)
       throws InterruptedException, ExecutionException {
     Instant now = clock.instant();
-    boolean shifting =
-        collection.poll().filter(poll -> poll.paging() instanceof Paging.ByNumber).isPresent();
+    boolean shifting = collection.asked().filter(Asked::shifting).isPresent();
     List<EventRow> rows =
         page.records().stream()
             .filter(record -> PollProgress.counts(record, row.begunAt()))
@@ -169,7 +173,7 @@ class Poller implements SmartLifecycle {
     return after[0];
   }
 
-  private EventRow event(PollRow row, Collection collection, Changed record, Instant now) {
+  private EventRow event(PollRow row, SystemCollection collection, Changed record, Instant now) {
     boolean known = events.countOf(row.systemId(), row.collectionId(), record.id()) > 0;
     String kind = PollProgress.kind(record, row.begunAt(), known);
     return new EventRow(
@@ -186,6 +190,10 @@ class Poller implements SmartLifecycle {
   }
 
   private void failed(PollRow row, Failure failure) {
+    if (failure.held()) {
+      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row))));
+      return;
+    }
     int tries = row.tries() + 1;
     Duration wait =
         backOff.after(tries, failure).or(failure::retryAfter).orElseGet(() -> interval(row));
@@ -217,6 +225,7 @@ class Poller implements SmartLifecycle {
   @Override
   public void stop() {
     stage.stop();
+    listeners.close();
   }
 
   @Override

@@ -144,8 +144,9 @@ class SetupLoader {
       String value = connections.getProperty(name);
       if (name.startsWith("secret.")) {
         vault.keep(name.substring("secret.".length()), value);
-      } else if (name.endsWith(".address")) {
-        systems.connect(name.substring(0, name.length() - ".address".length()), URI.create(value));
+      } else if (name.matches("[^.]+\\.([a-z]+-)?address")) {
+        String[] parts = name.split("\\.", -1);
+        systems.connect(parts[0], parts[1], URI.create(value));
       } else {
         LOG.warn("{} has a line that means nothing here: {}", file, name);
       }

@@ -9,11 +9,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.http.HttpSystem;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.Surroundings;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.adapters.system.SystemReader;
+import org.ysthmos.app.Settings;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.Shapes;
 
@@ -22,33 +26,68 @@ import org.ysthmos.core.shape.Shapes;
 public class Systems implements Shapes {
 
   /** A system with the gateway that speaks to it. */
-  public record Connected(SystemDescription description, HttpSystem gateway) {}
+  public record Connected(SystemDescription description, SystemGateway gateway) {}
 
   private final SystemMapper mapper;
-  private final SecretVault secrets;
   private final AppClock clock;
-  private final List<HttpSystem> replaced = new ArrayList<>();
+  private final TransactionTemplate transaction;
+  private final Surroundings surroundings;
+  private final List<SystemGateway> replaced = new ArrayList<>();
   private volatile Map<String, Connected> connected = Map.of();
 
-  Systems(SystemMapper mapper, SecretVault secrets, AppClock clock) {
+  Systems(
+      SystemMapper mapper,
+      SecretVault secrets,
+      AppClock clock,
+      TransactionTemplate transaction,
+      Settings settings) {
     this.mapper = mapper;
-    this.secrets = secrets;
     this.clock = clock;
+    this.transaction = transaction;
+    this.surroundings =
+        new Surroundings(secrets::find, clock, settings.outgoing().policy(), settings.drops());
     reload();
   }
 
   private void reload() {
     Map<String, Connected> fresh = new LinkedHashMap<>();
+    List<SystemMapper.AddressRow> addresses = mapper.addresses();
     for (SystemMapper.SystemRow row : mapper.all()) {
-      SystemDescription description = SystemReader.read(row.document());
-      if (row.address() != null) {
-        description = description.at(URI.create(row.address()));
-      }
-      fresh.put(
-          row.id(), new Connected(description, new HttpSystem(description, secrets::find, clock)));
+      SystemDescription description = reached(SystemReader.read(row.document()), addresses);
+      fresh.put(row.id(), new Connected(description, description.open(surroundings)));
     }
     connected.values().forEach(old -> replaced.add(old.gateway()));
     connected = Map.copyOf(fresh);
+  }
+
+  /** The system at the addresses that this installation gives it. */
+  private static SystemDescription reached(
+      SystemDescription described, List<SystemMapper.AddressRow> addresses) {
+    SystemDescription reached = described;
+    for (SystemMapper.AddressRow address : addresses) {
+      if (address.systemId().equals(described.id())) {
+        reached = reached.at(address.which(), URI.create(address.address()));
+      }
+    }
+    return reached;
+  }
+
+  /**
+   * A system as a document that is not kept yet describes it, at the addresses of this installation
+   * unless the document names another place than before.
+   *
+   * @throws org.ysthmos.core.document.DocumentException if the document cannot be used
+   */
+  public SystemDescription asReached(String document) {
+    SystemDescription described = SystemReader.read(document);
+    return moved(described) ? described : reached(described, mapper.addresses());
+  }
+
+  /** Whether a document names another address than the one that is kept. */
+  private boolean moved(SystemDescription described) {
+    return document(described.id())
+        .filter(kept -> !SystemReader.read(kept).address().equals(described.address()))
+        .isPresent();
   }
 
   /**
@@ -64,9 +103,38 @@ public class Systems implements Shapes {
     }
   }
 
-  /** Says where a system is reached. */
-  public synchronized void connect(String id, URI address) {
-    mapper.connect(id, address.toString());
+  /**
+   * Keeps the document of a system, a new one or in place of its earlier one. One that names
+   * another address than before is reached there from then on, whatever the installation said.
+   *
+   * @throws org.ysthmos.core.document.DocumentException if the document cannot be used
+   */
+  public synchronized void put(String document) {
+    SystemDescription description = SystemReader.read(document);
+    transaction.executeWithoutResult(
+        status -> {
+          if (moved(description)) {
+            mapper.forgetAddress(description.id());
+          }
+          if (mapper.change(description.id(), document, clock.instant()) == 0) {
+            mapper.add(description.id(), document, clock.instant());
+          }
+        });
+    reload();
+  }
+
+  /** The document of a system as it was written. */
+  public Optional<String> document(String id) {
+    return Optional.ofNullable(mapper.document(id));
+  }
+
+  /**
+   * Says where a system is reached.
+   *
+   * @param which the key under which its document has the address, usually {@code address}
+   */
+  public synchronized void connect(String id, String which, URI address) {
+    mapper.connect(id, which, address.toString());
     reload();
   }
 
@@ -81,14 +149,14 @@ public class Systems implements Shapes {
     return Optional.ofNullable(connected.get(id));
   }
 
-  public Optional<SystemDescription.Collection> collection(String system, String collection) {
+  public Optional<SystemCollection> collection(String system, String collection) {
     return find(system)
         .flatMap(found -> Optional.ofNullable(found.description().collections().get(collection)));
   }
 
   @Override
   public Optional<CollectionShape> find(String system, String collection) {
-    return collection(system, collection).map(SystemDescription.Collection::shape);
+    return collection(system, collection).map(SystemCollection::shape);
   }
 
   /** The page on which a person sees a record, if the system has one. */
@@ -97,7 +165,7 @@ public class Systems implements Shapes {
         .flatMap(
             found ->
                 collection(system, collection)
-                    .flatMap(SystemDescription.Collection::page)
+                    .flatMap(SystemCollection::page)
                     .map(
                         page ->
                             URI.create(
@@ -106,7 +174,7 @@ public class Systems implements Shapes {
 
   @PreDestroy
   void close() {
-    replaced.forEach(HttpSystem::close);
+    replaced.forEach(SystemGateway::close);
     connected.values().forEach(old -> old.gateway().close());
   }
 }

@@ -167,7 +167,10 @@ class TraceController {
   private TraceSummary summary(TraceRow row) {
     String name =
         bridges.find(row).map(version -> version.definition().name()).orElse(row.bridgeId());
-    String record = row.orderKey().substring(row.orderKey().lastIndexOf('/') + 1);
+    // System and collection come before it, or nothing but a mark of a try; a record's own id may
+    // hold slashes.
+    String[] key = row.orderKey().split("/", 3);
+    String record = key[key.length - 1];
     Instant finished = row.finishedAt();
     boolean trial = row.tryDocument() != null;
     return new TraceSummary(

@@ -48,7 +48,8 @@ class SecretVaultIT {
             List.of(),
             false,
             new Settings.Intake(1000),
-            new Settings.Retry(Duration.ofSeconds(1), Duration.ofMinutes(5), 3)));
+            new Settings.Retry(Duration.ofSeconds(1), Duration.ofMinutes(5), 3),
+            new Settings.Calls(List.of(), true)));
   }
 
   @Test
