@@ -49,6 +49,19 @@ export const router = createRouter({
       component: () => import('@/features/systems').then((m) => m.SystemsPage),
       meta: { title: 'Systems' },
     },
+    {
+      path: '/systems/new',
+      name: 'connect',
+      component: () => import('@/features/systems').then((m) => m.ConnectPage),
+      meta: { title: 'Connect a system' },
+    },
+    {
+      path: '/systems/:id/document',
+      name: 'system-document',
+      component: () => import('@/features/systems').then((m) => m.ConnectPage),
+      props: true,
+      meta: { title: 'Its document' },
+    },
     { path: '/:rest(.*)*', component: () => import('./MissingPage.vue'), meta: { title: '' } },
   ],
 })

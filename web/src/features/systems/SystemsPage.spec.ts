@@ -17,6 +17,7 @@ const collection = (id: string, problem = '') => ({
   bridges: [{ id: 'b', name: 'Pledge follow-up' }],
   lookedAt: '2026-11-24T10:00:00Z',
   problem,
+  changes: [] as { field: string; text: string; bridges: { id: string; name: string }[] }[],
 })
 const system = (...collections: ReturnType<typeof collection>[]): SystemView => ({
   id: 'register',
@@ -24,6 +25,9 @@ const system = (...collections: ReturnType<typeof collection>[]): SystemView => 
   address: 'http://127.0.0.1:1',
   limitCalls: 90,
   limitSeconds: 60,
+  usedCalls: 12,
+  practice: false,
+  closedSeconds: 0,
   collections,
 })
 const poll = (problem = ''): PollView =>
@@ -53,7 +57,7 @@ async function page(one: SystemView, polls: PollView[]) {
 describe('the systems', () => {
   it('say what can be done there, how often they are asked, and who uses them', async () => {
     const { text } = await page(system(collection('pledges')), [poll()])
-    expect(text()).toContain('allows 90 calls in a minute')
+    expect(text()).toContain('12 of 90 calls used in the last minute')
     expect(text()).toContain('is asked what changed, finds by id')
     expect(text()).toContain('asked every minute, answered 60 s ago')
     expect(text()).toContain('Pledge follow-up')
@@ -68,6 +72,42 @@ describe('the systems', () => {
     await flushPromises()
     expect(asked.map((one) => one.key)).toContain('POST /look')
     expect(asked.map((one) => one.key)).toContain('POST /ask')
+  })
+
+  it('take a file where their records come in files', async () => {
+    const asked = serve({
+      'GET /api/systems': [{ ...system(collection('orders')), address: 'drop:market' }],
+      'GET /api/polls': [],
+      'PUT /files': undefined,
+    })
+    const view = mount(SystemsPage, { global: { stubs: { RouterLink: RouterLinkStub } } })
+    await flushPromises()
+    const input = view.get('input[type=file]')
+    Object.defineProperty(input.element, 'files', {
+      value: [new File(['number\r\n7\r\n'], 'orders 1.csv')],
+    })
+    await input.trigger('change')
+    await flushPromises()
+    await flushPromises()
+    expect(asked.map((one) => one.key)).toContain('PUT /files')
+  })
+
+  it('say when they asked for no more calls', async () => {
+    const { text } = await page({ ...system(collection('pledges')), closedSeconds: 40 }, [])
+    expect(text()).toContain('asked for no call, 40 s more')
+  })
+
+  it('name a field that changed and who reads it', async () => {
+    const changed = collection('pledges')
+    changed.changes.push({
+      field: '/mail',
+      text: 'No record has the field mail (/mail); perhaps it is called /email',
+      bridges: [{ id: 'b', name: 'Pledge follow-up' }],
+    })
+    const { text } = await page(system(changed), [])
+    expect(text()).toContain('perhaps it is called /email. Read by Pledge follow-up')
+    expect(text()).not.toContain('as described')
+    expect(troubles([system(changed)], [])[0]!.problem).toContain('perhaps it is called /email.')
   })
 
   it('name their trouble with its remedy', async () => {

@@ -4,9 +4,18 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime, everyText, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
+import FaultSwitches from './FaultSwitches.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
-import { askNow, lookNow, readPolls, readSystems, type PollView } from './api'
+import {
+  askNow,
+  dropFile,
+  lookNow,
+  readPolls,
+  readSystems,
+  type PollView,
+  type SystemView,
+} from './api'
 
 /** The connected systems: what can be done there, who uses it, and whether it answers. */
 const REST = 15_000
@@ -42,26 +51,53 @@ function asked(poll: PollView): string {
   const last = poll.askedAt ? `, answered ${age(poll.askedAt, now.value)} ago` : ', not asked yet'
   return `asked every ${everyText(poll.everySeconds)}${last}`
 }
+
+function drop(id: string, event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (file) void during(id, () => dropFile(id, file))
+}
+
+/** What the system allows, and how much of it is used. */
+function rate(system: SystemView): string {
+  if (system.closedSeconds) {
+    return `asked for no call, ${spanText(system.closedSeconds * 1000)} more`
+  }
+  if (system.limitCalls === null) return 'names no limit'
+  const span = spanText(system.limitSeconds! * 1000)
+  return `${system.usedCalls} of ${counted(system.limitCalls, 'call')} used in the last ${span.replace(/^an? /, '')}`
+}
 </script>
 
 <template>
   <div class="systems">
-    <h1>Systems</h1>
+    <div class="top">
+      <h1>Systems</h1>
+      <span class="gap"></span>
+      <RouterLink class="btn main" :to="{ name: 'connect' }">Connect a system</RouterLink>
+    </div>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
     <p v-if="data && data.systems.length === 0" class="mid">
-      No system is connected. Put the document of one into the setup folder and start again.
+      No system is connected. Connect the first: a form, a chat, a mailbox, a task list.
     </p>
     <section v-for="system in data?.systems" :key="system.id" :aria-labelledby="system.id">
       <div class="top">
         <h2 :id="system.id">{{ system.name }}</h2>
         <span class="mono dim">{{ system.address }}</span>
-        <span class="mid">{{
-          system.limitCalls === null
-            ? 'names no limit'
-            : `allows ${counted(system.limitCalls, 'call')} in ${spanText(system.limitSeconds! * 1000)}`
-        }}</span>
+        <span :class="system.closedSeconds ? 'bad' : 'mid'">{{ rate(system) }}</span>
         <span class="gap"></span>
+        <label v-if="system.address.startsWith('drop:')" class="btn file"
+          >Drop a file<input
+            type="file"
+            :aria-label="`Drop a file for ${system.name}`"
+            @change="drop(system.id, $event)"
+        /></label>
+        <RouterLink
+          class="btn bare"
+          :to="{ name: 'system-document', params: { id: system.id } }"
+          :aria-label="`The document of ${system.name}`"
+          >Its document</RouterLink
+        >
         <button
           class="btn"
           :disabled="busy !== ''"
@@ -113,6 +149,17 @@ function asked(poll: PollView): string {
                   collection.problem || pollOf(system.id, collection.id)?.problem
                 }}</span>
               </template>
+              <template v-else-if="collection.changes.length">
+                <VerdictMark kind="FAILED" />
+                <span v-for="change in collection.changes" :key="change.field" class="bad change">
+                  {{ change.text }}.
+                  {{
+                    change.bridges.length
+                      ? `Read by ${change.bridges.map((one) => one.name).join(', ')}: change the document, then the bridge.`
+                      : 'No live bridge reads it.'
+                  }}
+                </span>
+              </template>
               <template v-else-if="collection.lookedAt">
                 <VerdictMark kind="DONE" /> as described
               </template>
@@ -124,6 +171,7 @@ function asked(poll: PollView): string {
           </tr>
         </tbody>
       </table>
+      <FaultSwitches v-if="system.practice" :id="system.id" :name="system.name" @switched="load" />
     </section>
   </div>
 </template>
@@ -140,6 +188,9 @@ section {
   display: flex;
   gap: 14px;
   align-items: baseline;
+}
+.change {
+  display: block;
 }
 .gap {
   flex: 1;

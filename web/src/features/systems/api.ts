@@ -1,4 +1,4 @@
-import { get, post, type Schemas } from '@/shared/http/client'
+import { del, get, post, putText, type Schemas } from '@/shared/http/client'
 
 export type SystemView = Schemas['SystemView']
 export type CollectionView = Schemas['CollectionView']
@@ -11,3 +11,16 @@ export const readPolls = () => get<PollView[]>('/api/polls')
 export const lookNow = (id: string) => post<SystemView>(`${of(id)}/look`)
 export const askNow = (system: string, collection: string) =>
   post<undefined>(`${of(system)}/collections/${encodeURIComponent(collection)}/ask`)
+
+export type FaultView = Schemas['FaultView']
+export const readFaults = (id: string) => get<FaultView[]>(`${of(id)}/faults`)
+export const switchOn = (id: string, kind: string, calls: number, field: string) =>
+  post<FaultView[]>(`${of(id)}/faults`, { kind, calls, field })
+export const switchOff = (id: string) => del(`${of(id)}/faults`)
+
+export const dropFile = async (id: string, file: File) =>
+  putText<undefined>(
+    `${of(id)}/files/${encodeURIComponent(file.name)}`,
+    await file.text(),
+    'application/octet-stream',
+  )

@@ -13,7 +13,8 @@ export function troubles(systems: SystemView[], polls: PollView[]): Trouble[] {
   return systems.flatMap((system) => {
     const found = system.collections.flatMap((collection) => {
       const poll = polls.find((one) => one.system === system.id && one.collection === collection.id)
-      const problem = collection.problem || poll?.problem
+      const changed = collection.changes.map((one) => `${one.text}.`).join(' ')
+      const problem = collection.problem || poll?.problem || changed
       return problem ? [{ where: collection.name, problem }] : []
     })
     // One cause for all of its collections is said once.

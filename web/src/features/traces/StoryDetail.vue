@@ -6,7 +6,12 @@ import type { StoryLine } from './api'
 defineProps<{ line: StoryLine }>()
 
 function answer(call: NonNullable<StoryLine['call']>): string {
-  const status = call.status > 0 ? `answered ${call.status}` : `no answer: ${call.problem}`
+  const status =
+    call.status > 0
+      ? `answered ${call.status}`
+      : call.problem
+        ? `no answer: ${call.problem}`
+        : 'answered'
   return [status, ...call.response, '', pretty(call.responseBody)].join('\n').trim()
 }
 

@@ -52,8 +52,8 @@ const { now, zone } = useSession()
           >
         </td>
         <td>{{ trace.bridgeName }}</td>
-        <td class="mono">{{ trace.record }}</td>
-        <td class="mono">{{ trace.target || '–' }}</td>
+        <td class="mono id" :title="trace.record">{{ trace.record }}</td>
+        <td class="mono id" :title="trace.target ?? ''">{{ trace.target || '–' }}</td>
         <td class="n">{{ trace.millis === null ? '–' : span(trace.millis * 1000) }}</td>
       </tr>
     </tbody>
@@ -76,6 +76,11 @@ td.title a {
   text-overflow: ellipsis;
   color: var(--ink);
   font-weight: 600;
+}
+td.id {
+  max-width: 15ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 small {
   display: block;

@@ -51,6 +51,15 @@ describe('live changes', () => {
     expect(react).toHaveBeenCalledTimes(1)
   })
 
+  it('read afresh once the stream is open, as something may have changed before', () => {
+    const react = vi.fn()
+    const view = listening('a', react)
+    FakeSource.last.onopen?.()
+    vi.advanceTimersByTime(300)
+    expect(react).toHaveBeenCalledTimes(1)
+    view.unmount()
+  })
+
   it('read everything afresh after a lost connection', () => {
     const react = vi.fn()
     const view = listening('a', react)

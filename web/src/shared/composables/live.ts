@@ -30,8 +30,9 @@ function open() {
     arrivals.forEach((listener) => listener(arrival))
   })
   source.onopen = () => {
-    // After a gap nobody knows what was missed, so everyone reads afresh.
-    if (!connected.value) listeners.forEach((listener) => listener(null))
+    // Nobody knows what changed before the stream was open, at first or after a gap, so everyone
+    // reads afresh: a list read a moment earlier may already be out of date.
+    listeners.forEach((listener) => listener(null))
     connected.value = true
   }
   source.onerror = () => {

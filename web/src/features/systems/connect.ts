@@ -1,0 +1,30 @@
+import { get, post, type Schemas } from '@/shared/http/client'
+
+export type Described = Schemas['Described']
+export type CollectionOfSystem = Schemas['CollectionOfSystem']
+export type RemarkView = Schemas['RemarkView']
+export type CallOutcome = Schemas['CallOutcome']
+
+export const readDraft = (wish: { address?: string; description?: string }) =>
+  post<Schemas['DraftOfSystem']>('/api/connect/drafts', wish)
+export const readDescribed = (document: string) =>
+  post<Described>('/api/connect/descriptions', { document })
+export const tryCall = (wish: Schemas['CallWish']) => post<CallOutcome>('/api/connect/trials', wish)
+export const keepSystem = (document: string, secrets: Record<string, string>) =>
+  post<undefined>('/api/connect', { document, secrets })
+export const readDocument = (id: string) =>
+  get<Schemas['KeptDocument']>(`/api/connect/systems/${encodeURIComponent(id)}`)
+
+/** What each call is for, as a person would say it. */
+export const CALL_WORDS: Record<string, string> = {
+  changes: 'Ask what changed',
+  list: 'List the newest',
+  find: 'Find one by its id',
+  key: 'Look for our key',
+  make: 'Make one',
+  change: 'Change it',
+  remove: 'Take it away',
+}
+
+/** The calls that write something there. */
+export const WRITES = ['make', 'change', 'remove']
