@@ -68,6 +68,8 @@ abstract class AtTheDesk extends InBrowser {
   void fromTheVisitorDesk() {
     page.getByLabel("When something happens in")
         .selectOption(new SelectOption().setLabel("Visitor Desk: Hazard reports"));
+    page.getByLabel("make a task in")
+        .selectOption(new SelectOption().setLabel("Grounds Board: Paths and trees"));
   }
 
   /** Begins a bridge from the form to the first board and comes to its desk. */

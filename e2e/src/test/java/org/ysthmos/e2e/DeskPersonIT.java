@@ -63,6 +63,8 @@ class DeskPersonIT extends AtTheDesk {
     assertThat(page.getByLabel("It is called")).isVisible();
     tabToLabel("When something happens in");
     page.keyboard().type("Vis");
+    tabToLabel("make a task in");
+    page.keyboard().type("Grounds Board: P");
     tabToLabel("It is called");
     page.keyboard().type("By keys");
     tabTo("Open its desk");

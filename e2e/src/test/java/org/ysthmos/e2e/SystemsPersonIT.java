@@ -2,8 +2,10 @@ package org.ysthmos.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** A system that is asked, and one that does not answer, as a person meets them. */
@@ -12,7 +14,9 @@ class SystemsPersonIT extends InBrowser {
   @Test
   void pledgeIsFoundByAskingAndBecomesATask() {
     page.navigate(together.appAddress() + "/systems");
-    assertThat(page.getByText("asked every minute, answered")).isVisible();
+    Locator register =
+        page.getByLabel("Friends Register", new Page.GetByLabelOptions().setExact(true));
+    assertThat(register.getByText("asked every minute, answered")).isVisible();
     Page form = context.newPage();
     form.navigate(together.friendsAddress());
     form.getByLabel("Your mail address").fill("k.moreau@mail.example");
@@ -42,5 +46,27 @@ class SystemsPersonIT extends InBrowser {
     button("Look at Grounds Board now").click();
     assertThat(page.getByText("a valid token")).hasCount(0);
     assertThat(page.getByText("as described").first()).isVisible();
+  }
+
+  @Test
+  void systemIsConnectedFromItsDescriptionAndTriedCallByCall() {
+    page.navigate(together.appAddress() + "/systems");
+    link("Connect a system").click();
+    check(page, "connecting a system, the beginning");
+    String description = together.address("works-ledger") + "/openapi.json";
+    page.getByLabel("Address of its OpenAPI description").fill(description);
+    page.keyboard().press("Enter");
+    Locator document = page.getByLabel("The document of the system");
+    assertThat(document).hasValue(Pattern.compile("system: works-ledger"));
+    document.fill(document.inputValue().replace("works-ledger", "second-ledger"));
+    page.getByLabel("second-ledger-token").fill("not the token");
+    button("Ask what changed: Jobs").click();
+    assertThat(page.getByText("Give the connection to Works Ledger a valid token")).isVisible();
+    page.getByLabel("second-ledger-token").fill("t");
+    button("Ask what changed: Jobs").click();
+    assertThat(page.getByText(Pattern.compile("\\d+ jobs? came"))).isVisible();
+    check(page, "connecting a system, a call tried");
+    button("Connect it").click();
+    assertThat(link("The document of Works Ledger")).hasCount(2);
   }
 }

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -13,14 +14,19 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.StreamSupport;
 
 /** The application and the stand-ins, each a process of its own, started from the built jars. */
 final class Together implements AutoCloseable {
+
+  private static final AtomicInteger NEXT =
+      new AtomicInteger(20000 + (int) (ProcessHandle.current().pid() % 350) * 10);
 
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final HttpClient HTTP = HttpClient.newHttpClient();
@@ -32,6 +38,7 @@ final class Together implements AutoCloseable {
   private final int desk = freePort();
   private final int board = freePort();
   private final int friends = freePort();
+  private final Map<String, String> others = new java.util.HashMap<>();
   private final Process standIns;
   private Process application;
 
@@ -50,6 +57,24 @@ final class Together implements AutoCloseable {
           secret.visitor-desk-hook=%s
           """
               .formatted(desk, board, friends, SECRET));
+      Files.writeString(
+          data.resolve("standins.properties"),
+          """
+          visitor-desk.port=%d
+          visitor-desk.token=desk
+          visitor-desk.hook=%s/hooks/visitor-desk/hazard-reports
+          visitor-desk.hook-secret=%s
+          grounds-board.port=%d
+          grounds-board.token=board
+          friends-register.port=%d
+          friends-register.token=friends
+          """
+              .formatted(desk, appAddress(), SECRET, board, friends));
+      for (String other :
+          List.of("works-ledger", "climate-desk", "garden-chat", "chore-table", "leaf-library")) {
+        add(other, freePort());
+      }
+      addPostRoom();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -59,32 +84,65 @@ final class Together implements AutoCloseable {
             ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar"),
             "--data",
             data.resolve("standins").toString(),
-            "--visitor-desk-port",
-            Integer.toString(desk),
-            "--visitor-desk-token",
-            "desk",
-            "--grounds-board-port",
-            Integer.toString(board),
-            "--grounds-board-token",
-            "board",
-            "--friends-register-port",
-            Integer.toString(friends),
-            "--friends-register-token",
-            "friends",
-            "--hook",
-            appAddress() + "/hooks/visitor-desk/hazard-reports",
-            "--hook-secret",
-            SECRET);
+            "--settings",
+            data.resolve("standins.properties").toString());
     application = startApplication();
     awaitUp();
   }
 
+  /** A stand-in that is there like the others, but no test drives by itself. */
+  private void add(String name, int port) throws IOException {
+    others.put(name, "http://127.0.0.1:" + port);
+    append(
+        "connections.properties",
+        "%1$s.address=http://127.0.0.1:%2$d%3$s\nsecret.%1$s-token=t\nsecret.%1$s-hook=h\nsecret.%1$s-password=t\n"
+            .formatted(name, port, name.equals("leaf-library") ? "/dav" : ""));
+    append(
+        "standins.properties",
+        """
+        %1$s.port=%2$d
+        %1$s.token=t
+        %1$s.hook=%3$s/hooks/climate-desk/tickets
+        %1$s.hooks=%3$s/hooks/garden-chat
+        %1$s.hook-secret=h
+        %1$s.password=t
+        """
+            .formatted(name, port, appAddress()));
+  }
+
+  private void addPostRoom() throws IOException {
+    int imap = freePort();
+    int smtp = freePort();
+    append(
+        "connections.properties",
+        """
+        post-room.address=imap://127.0.0.1:%d
+        post-room.send-address=smtp://127.0.0.1:%d
+        secret.post-room-password=p
+        """
+            .formatted(imap, smtp));
+    append(
+        "standins.properties",
+        "post-room.port=%d\npost-room.imap-port=%d\npost-room.smtp-port=%d\npost-room.password=p\n"
+            .formatted(freePort(), imap, smtp));
+  }
+
+  private void append(String file, String text) throws IOException {
+    Files.writeString(data.resolve(file), text, StandardOpenOption.APPEND);
+  }
+
   private static int freePort() {
-    try (ServerSocket socket = new ServerSocket(0)) {
-      return socket.getLocalPort();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    // Below the range from which the system takes ports for connections, so that none is taken
+    // between the choice and its use.
+    for (int port = NEXT.getAndIncrement(); port < 32_000; port = NEXT.getAndIncrement()) {
+      try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
+        return socket.getLocalPort();
+      } catch (IOException taken) {
+        // The next one, then.
+        continue;
+      }
     }
+    throw new IllegalStateException("no port is free");
   }
 
   private Process java(String log, Path jar, String... arguments) {
@@ -206,6 +264,11 @@ final class Together implements AutoCloseable {
         """
             .formatted(kind, method, below, calls, millis),
         Map.of());
+  }
+
+  /** The address of a stand-in that has no accessor of its own. */
+  String address(String standIn) {
+    return java.util.Objects.requireNonNull(others.get(standIn));
   }
 
   void clearFaults() {
