@@ -17,6 +17,8 @@ import org.ysthmos.core.failure.BackOff;
  * @param connections a file with addresses and secrets of systems; none if absent
  * @param zone in which times are shown to people
  * @param hosts the host names under which the application may be called
+ * @param settableClock whether the time can be set
+ * @param clockBehind how far behind the machine's time the clock begins, where it can be set
  */
 @ConfigurationProperties("ysthmos")
 public record Settings(
@@ -27,6 +29,7 @@ public record Settings(
     ZoneId zone,
     List<String> hosts,
     boolean settableClock,
+    Duration clockBehind,
     Intake intake,
     Retry retry,
     Calls outgoing) {

@@ -83,7 +83,7 @@ abstract class AppTestBase {
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
       BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
       FRIENDS = new FriendsRegister(0, "friends", DATA.resolve("standins"), clock).start();
-      POST = new PostRoom(0, 0, 0, "post", clock).start();
+      POST = new PostRoom(0, 0, 0, "post", DATA.resolve("standins"), clock).start();
       Path kept = DATA.resolve("standins");
       LEDGER = new WorksLedger(0, "ledger", kept, clock).start();
       URI tickets = URI.create("http://127.0.0.1:" + PORT + "/hooks/climate-desk/tickets");

@@ -91,6 +91,7 @@ public final class StandIns {
                 own.number("imap-port"),
                 own.number("smtp-port"),
                 own.need("password"),
+                data,
                 clock));
   }
 

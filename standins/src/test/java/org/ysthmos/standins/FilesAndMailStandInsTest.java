@@ -39,7 +39,7 @@ class FilesAndMailStandInsTest {
     ControlledClock clock = new ControlledClock();
     chores = new ChoreTable(0, "chores", data, clock).start();
     library = new LeafLibrary(0, "leaf", data, clock).start();
-    room = new PostRoom(0, 0, 0, "post", clock).start();
+    room = new PostRoom(0, 0, 0, "post", data, clock).start();
   }
 
   @AfterEach

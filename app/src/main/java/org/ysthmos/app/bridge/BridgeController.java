@@ -87,8 +87,7 @@ class BridgeController {
     if (!bridges.release(id)) {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not held", "The bridge is not held.");
     }
-    signals.toDecide().raise();
-    signals.toDeliver().raise();
+    signals.raiseAll();
     return changed(id);
   }
 

@@ -74,6 +74,13 @@ public interface DeliveryMapper {
   List<DeliveryRow> ready(
       @Param("now") Instant now, @Param("full") List<String> full, @Param("limit") int limit);
 
+  @Select("SELECT COUNT(*) FROM delivery WHERE state = 'sending'")
+  int sending();
+
+  /** When a delivery is tried next that waits for a time later than this. */
+  @Select("SELECT MIN(not_before) FROM delivery WHERE state = 'ready' AND not_before > #{now}")
+  @Nullable Instant nextReady(Instant now);
+
   /** Puts back what could not even be tried, since the system leaves no room just now. */
   @Update(
       """

@@ -53,7 +53,7 @@ class Poller implements SmartLifecycle, Asking {
   private final IntakeWriter intake;
   private final AppClock clock;
   private final BackOff backOff;
-  private final WorkSignals.Signal signal = new WorkSignals.Signal();
+  private final WorkSignals.Signal signal;
   private final Listeners listeners;
   private final Stage<PollRow> stage;
 
@@ -64,7 +64,9 @@ class Poller implements SmartLifecycle, Asking {
       EventMapper events,
       IntakeWriter intake,
       AppClock clock,
-      Settings settings) {
+      Settings settings,
+      WorkSignals signals) {
+    this.signal = signals.toAsk();
     this.polls = polls;
     this.plan = plan;
     this.systems = systems;
@@ -117,6 +119,15 @@ class Poller implements SmartLifecycle, Asking {
     boolean asked = polls.now(system, collection, clock.instant()) == 1;
     signal.raise();
     return asked;
+  }
+
+  @Override
+  public boolean underWay() {
+    Instant now = clock.instant();
+    return plan.all().keySet().stream()
+        .map(place -> polls.find(place.system(), place.collection()))
+        .anyMatch(
+            row -> row == null || row.state().equals("reading") || !row.nextAt().isAfter(now));
   }
 
   /** Reads to the end of the pass, or until something is in the way. */

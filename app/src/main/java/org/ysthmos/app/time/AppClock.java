@@ -5,12 +5,19 @@ import java.time.Instant;
 import java.time.InstantSource;
 import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.Settings;
 
 /** The time as the application sees it: the machine's, moved by an offset that a test can set. */
 @Component
 public class AppClock implements InstantSource {
 
-  private final AtomicReference<Duration> offset = new AtomicReference<>(Duration.ZERO);
+  private final AtomicReference<Duration> offset;
+
+  public AppClock(Settings settings) {
+    this.offset =
+        new AtomicReference<>(
+            settings.settableClock() ? settings.clockBehind().negated() : Duration.ZERO);
+  }
 
   @Override
   public Instant instant() {

@@ -84,8 +84,12 @@ public interface TraceMapper {
   @Update("UPDATE trace SET state = 'waiting' WHERE state = 'deciding'")
   int releaseAll();
 
-  @Select("SELECT MIN(not_before) FROM trace WHERE state = 'waiting'")
-  @Nullable Instant nextWaiting();
+  @Select("SELECT COUNT(*) FROM trace WHERE state = 'deciding'")
+  int deciding();
+
+  /** When a trace is decided next that waits for a time later than this. */
+  @Select("SELECT MIN(not_before) FROM trace WHERE state = 'waiting' AND not_before > #{now}")
+  @Nullable Instant nextWaiting(Instant now);
 
   @Select("SELECT " + COLUMNS + " FROM trace t WHERE t.id = #{id}")
   @Nullable TraceRow find(@Param("id") String id);

@@ -29,6 +29,7 @@ public class WorkSignals {
 
   private final Signal toDecide = new Signal();
   private final Signal toDeliver = new Signal();
+  private final Signal toAsk = new Signal();
 
   public Signal toDecide() {
     return toDecide;
@@ -36,5 +37,16 @@ public class WorkSignals {
 
   public Signal toDeliver() {
     return toDeliver;
+  }
+
+  public Signal toAsk() {
+    return toAsk;
+  }
+
+  /** Wakes every stage, since much may be due at once. */
+  public void raiseAll() {
+    toDecide.raise();
+    toDeliver.raise();
+    toAsk.raise();
   }
 }

@@ -47,6 +47,7 @@ class SecretVaultIT {
             ZoneId.of("Europe/Lisbon"),
             List.of(),
             false,
+            Duration.ZERO,
             new Settings.Intake(1000),
             new Settings.Retry(Duration.ofSeconds(1), Duration.ofMinutes(5), 3),
             new Settings.Calls(List.of(), true)));

@@ -55,6 +55,7 @@ public final class ClimateDesk implements StandIn {
     this.sender = new HookSender(clock);
     Routes routes =
         new Routes()
+            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> page())
             .open("GET", "/tickets/{id}", request -> PAGE.with(list(List.of(find(request)))))
             .open("POST", "/tickets", request -> PAGE.made(make(request.form())))

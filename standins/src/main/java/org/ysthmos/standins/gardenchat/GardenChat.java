@@ -58,6 +58,7 @@ public final class GardenChat implements StandIn {
     this.sender = new HookSender(clock);
     Routes routes =
         new Routes()
+            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> page())
             .open("POST", "/messages", request -> PAGE.made(say(request.form())))
             .open("POST", "/reactions", request -> PAGE.made(react(request.form())))

@@ -54,6 +54,7 @@ public final class GroundsBoard implements StandIn {
     routes.open("POST", "/boards/{board}/tasks/{id}/tick", this::tick);
     api(routes, "GET", "/api/boards", request -> boards());
     api(routes, "GET", "/api/people", request -> people());
+    api(routes, "GET", "/api/account", request -> account());
     api(routes, "GET", "/api/boards/{board}/tasks", this::search);
     api(routes, "POST", "/api/boards/{board}/tasks", this::create);
     api(routes, "GET", "/api/tasks/{id}", request -> Reply.json(200, find(request)));
@@ -128,6 +129,10 @@ public final class GroundsBoard implements StandIn {
                 task ->
                     request.query("changedSince").stream()
                         .allMatch(since -> task.path("changedAt").asText().compareTo(since) > 0))
+            .filter(
+                task ->
+                    request.query("done").stream()
+                        .allMatch(done -> done.equals(task.path("done").asText())))
             .toList();
     ArrayNode items = JSON.createArrayNode();
     found.stream().skip(from).limit(PAGE).forEach(items::add);
@@ -139,12 +144,21 @@ public final class GroundsBoard implements StandIn {
     return Reply.json(200, body);
   }
 
+  private synchronized long openTasks() {
+    return tasks.all().stream().filter(task -> !task.path("done").asBoolean()).count();
+  }
+
+  private Reply account() {
+    ObjectNode account = JSON.createObjectNode().put("openTasks", openTasks());
+    return Reply.json(200, account.put("mostOpenTasks", MOST_OPEN));
+  }
+
   private Reply create(Request request) {
     Board board = board(request);
     ObjectNode task = JSON.createObjectNode();
     synchronized (this) {
-      if (tasks.all().stream().filter(t -> !t.path("done").asBoolean()).count() >= MOST_OPEN) {
-        throw new Refusal(403, "this account has its " + MOST_OPEN + " open tasks");
+      if (openTasks() >= MOST_OPEN) {
+        throw Refusal.quotaFull("this account has its " + MOST_OPEN + " open tasks");
       }
       task.put("id", "gb-" + (FIRST_NUMBER + tasks.everKept()));
       task.put("board", board.id()).put("done", false).put("revision", 0);
@@ -243,7 +257,8 @@ public final class GroundsBoard implements StandIn {
     synchronized (this) {
       task = find(request).deepCopy();
       task.put("done", !task.path("done").asBoolean());
-      task.put("lane", task.path("done").asBoolean() ? "finished" : "reported");
+      List<Board.Lane> lanes = board(request).lanes();
+      task.put("lane", (task.path("done").asBoolean() ? lanes.getLast() : lanes.getFirst()).id());
       keep(task);
     }
     announce(task, "task.changed");

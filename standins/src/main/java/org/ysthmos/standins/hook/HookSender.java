@@ -1,5 +1,6 @@
 package org.ysthmos.standins.hook;
 
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -16,10 +17,13 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.logging.Level;
 import java.util.logging.Logger;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
+import org.ysthmos.standins.http.Reply;
+import org.ysthmos.standins.http.Request;
 
 /**
  * Sends webhooks with the headers and the signature of Standard Webhooks 1.0.0: HMAC-SHA256 over
@@ -36,6 +40,7 @@ public final class HookSender implements AutoCloseable {
       HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(5)).build();
   private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor();
   private final InstantSource clock;
+  private final AtomicInteger underWay = new AtomicInteger();
 
   public HookSender(InstantSource clock) {
     this.clock = clock;
@@ -58,7 +63,13 @@ public final class HookSender implements AutoCloseable {
 
   /** Queues a webhook with headers of the system's own; returns at once. */
   public void send(URI to, String id, String body, Headers headers) {
+    underWay.incrementAndGet();
     later.execute(() -> attempt(to, id, body, headers, 1));
+  }
+
+  /** How many webhooks were neither taken nor given up yet, as {@code underWay}. */
+  public Reply underWay(Request request) {
+    return Reply.json(200, JsonNodeFactory.instance.objectNode().put("underWay", underWay.get()));
   }
 
   private Map<String, String> standard(String secret, String id, String body) {
@@ -79,6 +90,7 @@ public final class HookSender implements AutoCloseable {
     try {
       int status = client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
       if (status / 100 == 2) {
+        underWay.decrementAndGet();
         return;
       }
       LOG.log(Level.INFO, "webhook {0} answered {1}", new Object[] {id, status});
@@ -92,6 +104,8 @@ public final class HookSender implements AutoCloseable {
       long wait = Math.min(LONGEST_WAIT.toSeconds(), 1L << attempt);
       ScheduledFuture<?> unused =
           later.schedule(() -> attempt(to, id, body, headers, attempt + 1), wait, TimeUnit.SECONDS);
+    } else {
+      underWay.decrementAndGet();
     }
   }
 

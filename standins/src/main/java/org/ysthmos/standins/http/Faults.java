@@ -20,6 +20,8 @@ final class Faults implements Switches {
     ERROR("It breaks: 500"),
     /** Answers 403. */
     FORBIDDEN("Permission taken away: 403"),
+    /** Answers 403, as there is no room for more. */
+    QUOTA_FULL("Quota full: 403"),
     /** Answers 401. */
     TOKEN_EXPIRED("The token has expired: 401"),
     /** Answers 429 with {@code Retry-After}. */

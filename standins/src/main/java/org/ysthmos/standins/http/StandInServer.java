@@ -132,6 +132,8 @@ public final class StandInServer implements AutoCloseable {
       case DOWN -> {}
       case ERROR -> send(exchange, new Refusal(500, "something broke here").reply());
       case FORBIDDEN -> send(exchange, new Refusal(403, "this account may not do that").reply());
+      case QUOTA_FULL ->
+          send(exchange, Refusal.quotaFull("this account holds as much as it may").reply());
       case TOKEN_EXPIRED -> send(exchange, new Refusal(401, "the token has expired").reply());
       case TOO_MANY ->
           send(exchange, Refusal.tooMany("too many calls", fault.pause().toSeconds()).reply());

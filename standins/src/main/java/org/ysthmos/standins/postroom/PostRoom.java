@@ -1,11 +1,11 @@
 package org.ysthmos.standins.postroom;
 
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.icegreen.greenmail.store.FolderException;
 import com.icegreen.greenmail.store.MailFolder;
 import com.icegreen.greenmail.store.StoredMessage;
 import com.icegreen.greenmail.user.GreenMailUser;
-import com.icegreen.greenmail.util.GreenMail;
-import com.icegreen.greenmail.util.ServerSetup;
 import jakarta.mail.Flags;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -14,9 +14,13 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UnsupportedEncodingException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Date;
 import java.util.List;
@@ -30,11 +34,13 @@ import org.ysthmos.standins.http.Request;
 import org.ysthmos.standins.http.Routes;
 import org.ysthmos.standins.http.StandIn;
 import org.ysthmos.standins.http.StandInServer;
+import org.ysthmos.standins.store.RecordLog;
 
 /**
- * The account for school visits on a real mail server, which keeps mails in memory, so that a
- * restart gives its folders new UIDs. Beside IMAP and SMTP it has a page on which a person writes
- * to the garden, and sets flags as a mail program would.
+ * The account for school visits on a real mail server. The server keeps mails in memory, so what
+ * was written on the page is put into its folders again after a restart, under new UIDs; letters
+ * that came by SMTP are not. Beside IMAP and SMTP it has a page on which a person writes to the
+ * garden, and sets flags as a mail program would.
  */
 public final class PostRoom implements StandIn {
 
@@ -43,24 +49,24 @@ public final class PostRoom implements StandIn {
   static final List<String> FOLDERS =
       List.of("Primary schools", "Secondary schools", "Holiday club");
 
+  private static final JsonMapper JSON = JsonMapper.builder().build();
+
   private final ControlledClock clock;
-  private final GreenMail mail;
+  private final RecordLog kept;
+  private final PromptMail mail;
   private final String password;
   private final StandInServer server;
 
   /**
    * @throws IOException if the port of the page cannot be opened
    */
-  public PostRoom(int port, int imapPort, int smtpPort, String password, ControlledClock clock)
+  public PostRoom(
+      int port, int imapPort, int smtpPort, String password, Path data, ControlledClock clock)
       throws IOException {
     this.clock = clock;
+    this.kept = new RecordLog(data.resolve("post-room.ndjson"));
     this.password = password;
-    this.mail =
-        new GreenMail(
-            new ServerSetup[] {
-              new ServerSetup(imapPort, "127.0.0.1", ServerSetup.PROTOCOL_IMAP),
-              new ServerSetup(smtpPort, "127.0.0.1", ServerSetup.PROTOCOL_SMTP)
-            });
+    this.mail = new PromptMail(imapPort, smtpPort);
     Routes routes =
         new Routes()
             .open("GET", "/", request -> Reply.html(PostRoomPages.room(folders(), password)))
@@ -78,8 +84,29 @@ public final class PostRoom implements StandIn {
         create(folder);
       }
     }
+    kept.all().forEach(this::putBack);
     server.start();
     return this;
+  }
+
+  private void putBack(ObjectNode one) {
+    try {
+      byte[] raw = one.path("mail").binaryValue();
+      MimeMessage message =
+          new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(raw));
+      append(one.path("folder").asText(), message, one.path("flagged").asBoolean(), one);
+    } catch (MessagingException | IOException e) {
+      throw new IllegalStateException("a mail that was kept cannot be read", e);
+    }
+  }
+
+  private void append(String folder, MimeMessage message, boolean flagged, ObjectNode one) {
+    Flags flags = new Flags();
+    if (flagged) {
+      flags.add(Flags.Flag.FLAGGED);
+    }
+    Date at = Date.from(Instant.parse(one.path("at").asText()));
+    long unused = folder(folder).appendMessage(message, flags, at);
   }
 
   @Override
@@ -88,7 +115,7 @@ public final class PostRoom implements StandIn {
   }
 
   public int imapPort() {
-    return mail.getImap().getPort();
+    return mail.imap().getPort();
   }
 
   public int smtpPort() {
@@ -96,7 +123,7 @@ public final class PostRoom implements StandIn {
   }
 
   /** A mail as the page shows it. */
-  record Shown(String folder, long uid, String from, String subject, boolean flagged) {}
+  record Shown(String folder, String id, String from, String subject, boolean flagged) {}
 
   private GreenMailUser user() {
     return mail.getUserManager().getUser(USER);
@@ -137,7 +164,7 @@ public final class PostRoom implements StandIn {
       MimeMessage message = stored.getMimeMessage();
       return new Shown(
           folder,
-          stored.getUid(),
+          id(stored),
           InternetAddress.toUnicodeString(message.getFrom()),
           String.valueOf(message.getSubject()),
           stored.isSet(Flags.Flag.FLAGGED));
@@ -151,14 +178,17 @@ public final class PostRoom implements StandIn {
     Map<String, String> form = request.form();
     try {
       MimeMessage message = message(form);
-      Flags flags = new Flags();
-      if (!form.getOrDefault("flagged", "").isEmpty()) {
-        flags.add(Flags.Flag.FLAGGED);
-      }
-      folder(form.getOrDefault("folder", FOLDERS.getFirst()))
-          .appendMessage(message, flags, Date.from(clock.instant()));
-      return Reply.html(PostRoomPages.thanks(message.getMessageID().replaceAll("[<>]", "")));
-    } catch (MessagingException | UnsupportedEncodingException e) {
+      String id = message.getMessageID().replaceAll("[<>]", "");
+      String folder = form.getOrDefault("folder", FOLDERS.getFirst());
+      boolean flagged = !form.getOrDefault("flagged", "").isEmpty();
+      ByteArrayOutputStream raw = new ByteArrayOutputStream();
+      message.writeTo(raw);
+      ObjectNode one = JSON.createObjectNode().put("id", id).put("folder", folder);
+      one.put("flagged", flagged).put("at", clock.instant().toString());
+      append(folder, message, flagged, one);
+      keep(one.put("mail", raw.toByteArray()));
+      return Reply.html(PostRoomPages.thanks(id));
+    } catch (MessagingException | IOException e) {
       throw new Refusal(422, "this is no mail: " + e.getMessage());
     }
   }
@@ -196,20 +226,45 @@ public final class PostRoom implements StandIn {
 
   private Reply flag(Request request) {
     Map<String, String> form = request.form();
-    long uid = Long.parseLong(form.getOrDefault("uid", "0"));
     MailFolder folder = folder(form.getOrDefault("folder", ""));
     boolean on = form.getOrDefault("on", "yes").equals("yes");
+    StoredMessage mail = find(folder, form.getOrDefault("id", ""));
+    long uid = mail.getUid();
     try {
       folder.setFlags(new Flags(Flags.Flag.FLAGGED), on, uid, null, true);
     } catch (FolderException e) {
       throw new Refusal(404, "there is no such mail: " + e.getMessage());
     }
+    keepFlag(form.getOrDefault("id", ""), on);
     return Reply.seeOther("/");
+  }
+
+  private static StoredMessage find(MailFolder folder, String id) {
+    return folder.getMessages().stream()
+        .filter(message -> id(message).equals(id))
+        .findFirst()
+        .orElseThrow(() -> new Refusal(404, "there is no mail “" + id + "” in this folder"));
+  }
+
+  private static String id(StoredMessage stored) {
+    try {
+      return String.valueOf(stored.getMimeMessage().getMessageID()).replaceAll("[<>]", "");
+    } catch (MessagingException e) {
+      throw new IllegalStateException("a mail that was kept cannot be read", e);
+    }
+  }
+
+  private synchronized void keep(ObjectNode one) {
+    kept.keep(one);
+  }
+
+  private synchronized void keepFlag(String id, boolean on) {
+    kept.get(id).ifPresent(one -> kept.keep(one.deepCopy().put("flagged", on)));
   }
 
   /** Ends answering mail programs, as a server that is down. */
   void down() {
-    mail.getImap().stopService();
+    mail.imap().stopService();
     mail.getSmtp().stopService();
   }
 
@@ -243,8 +298,8 @@ public final class PostRoom implements StandIn {
   /** Answers again, and lets the account in again. */
   void recover() {
     user().setPassword(password);
-    if (!mail.getImap().isRunning()) {
-      mail.getImap().startService();
+    if (!mail.imap().isRunning()) {
+      mail.imap().startService();
       mail.getSmtp().startService();
     }
   }

@@ -62,14 +62,14 @@ final class PostRoomPages {
             mail ->
                 """
                 <tr><td>%s</td><td>%s</td><td><form method="post" action="/flags">
-                <input type="hidden" name="folder" value="%s"><input type="hidden" name="uid" value="%d">
+                <input type="hidden" name="folder" value="%s"><input type="hidden" name="id" value="%s">
                 <button name="on" value="%s">%s</button></form></td></tr>
                 """
                     .formatted(
                         escape(mail.from()),
                         escape(mail.subject()),
                         escape(folder),
-                        mail.uid(),
+                        escape(mail.id()),
                         mail.flagged() ? "no" : "yes",
                         mail.flagged() ? "Take the flag off" : "Flag"))
         .collect(Collectors.joining());

@@ -54,6 +54,7 @@ public final class VisitorDesk implements StandIn {
     this.hookSecret = hookSecret;
     Routes routes =
         new Routes()
+            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> Reply.html(VisitorDeskPages.form()))
             .open("POST", "/reports", this::sendIn)
             .signedIn("GET", "/api/submissions", this::list)

@@ -1,0 +1,212 @@
+package org.ysthmos.standins.past;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Properties;
+import java.util.StringJoiner;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** What people do on the pages and by the calls of the stand-ins, and the clocks of both sides. */
+final class Hands implements AutoCloseable {
+
+  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final Pattern NUMBER = Pattern.compile("id=\"number\">([^<]*)<");
+
+  /** Those that tell by webhooks. */
+  private static final List<String> TELLING =
+      List.of("visitor-desk", "climate-desk", "garden-chat");
+
+  private final HttpClient http = HttpClient.newHttpClient();
+  private final Properties settings;
+  private final URI app;
+
+  /** Numbers of what was made, by what the plan calls it. */
+  private final Map<String, String> numbers = new TreeMap<>();
+
+  /**
+   * @param settings the settings of the stand-ins: their ports and tokens
+   * @param app the application whose past it is
+   */
+  Hands(Properties settings, URI app) {
+    this.settings = settings;
+    this.app = app;
+  }
+
+  /** What a person sends in on a page; the number that the page answers with. */
+  String form(String standIn, String path, Map<String, String> fields)
+      throws IOException, InterruptedException {
+    StringJoiner body = new StringJoiner("&");
+    new TreeMap<>(fields)
+        .forEach(
+            (name, value) ->
+                body.add(name + "=" + URLEncoder.encode(value, StandardCharsets.UTF_8)));
+    String page =
+        send("POST", at(standIn, path), body.toString(), "application/x-www-form-urlencoded", "");
+    Matcher number = NUMBER.matcher(page);
+    return number.find() ? number.group(1) : "";
+  }
+
+  /** A call that needs the token of a stand-in. */
+  JsonNode call(String standIn, String method, String path, String body)
+      throws IOException, InterruptedException {
+    String token = settings.getProperty(standIn + ".token", "");
+    return read(send(method, at(standIn, path), body, "application/json", "Bearer " + token));
+  }
+
+  /** A call of the application, as its screens make it. */
+  JsonNode engine(String method, String path, String body)
+      throws IOException, InterruptedException {
+    return read(send(method, app.resolve(path), body, "application/json", ""));
+  }
+
+  private static JsonNode read(String answer) throws IOException {
+    return answer.isEmpty() ? JSON.createObjectNode() : JSON.readTree(answer);
+  }
+
+  /** Switches a fault on at a stand-in. */
+  void fault(String standIn, String kind, String method, String below, int calls, String field)
+      throws IOException, InterruptedException {
+    String body =
+        JSON.createObjectNode()
+            .put("kind", kind)
+            .put("method", method)
+            .put("below", below)
+            .put("calls", calls)
+            .put("field", field)
+            .put("waitMillis", 20_000)
+            .toString();
+    tell("POST", at(standIn, "/control/faults"), body);
+  }
+
+  /** Everything works again at a stand-in. */
+  void mended(String standIn) throws IOException, InterruptedException {
+    tell("DELETE", at(standIn, "/control/faults"), "");
+  }
+
+  private URI at(String standIn, String path) {
+    return URI.create("http://127.0.0.1:" + settings.getProperty(standIn + ".port") + path);
+  }
+
+  private String send(String method, URI to, String body, String type, String authorization)
+      throws IOException, InterruptedException {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(to)
+            .timeout(Duration.ofSeconds(30))
+            .header("Content-Type", type)
+            .method(method, HttpRequest.BodyPublishers.ofString(body));
+    if (!authorization.isEmpty()) {
+      request.header("Authorization", authorization);
+    }
+    HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    if (answer.statusCode() >= 400) {
+      throw new IOException(
+          method + " " + to + " answers " + answer.statusCode() + ": " + answer.body());
+    }
+    return answer.body();
+  }
+
+  private void tell(String method, URI to, String body) throws IOException, InterruptedException {
+    String unused = send(method, to, body, "application/json", "");
+  }
+
+  /** Remembers the number of something under what the plan calls it. */
+  void remember(String name, String number) {
+    numbers.put(name, number);
+  }
+
+  /**
+   * @throws IllegalStateException if nothing was made under this name
+   */
+  String number(String name) {
+    String number = numbers.get(name);
+    if (number == null) {
+      throw new IllegalStateException("nothing was made as " + name);
+    }
+    return number;
+  }
+
+  /** The time of the application. */
+  Instant now() throws IOException, InterruptedException {
+    return Instant.parse(engine("GET", "/api/clock", "").path("now").asText());
+  }
+
+  /** From now on it is this time on both sides, unless it is later there already. */
+  void clocks(Instant at) throws IOException, InterruptedException {
+    Instant now = now();
+    if (at.isAfter(now)) {
+      String body = "{\"now\":\"" + at + "\"}";
+      tell("PUT", at("grounds-board", "/control/clock"), body);
+      tell("PUT", app.resolve("/api/clock"), body);
+    }
+  }
+
+  /** Waits until all that is due by now is done, and lets those wait that wait for later. */
+  void quiet() throws IOException, InterruptedException {
+    for (int looks = 0; underWay(); looks++) {
+      Thread.sleep(looks < 20 ? 2 : 10);
+      if (looks % 100 == 99) {
+        // Something waits for room that only time makes.
+        clocks(now().plus(Duration.ofSeconds(2)));
+      }
+      if (looks > 6000) {
+        throw new IOException("the application does not come to an end of what is due");
+      }
+    }
+  }
+
+  private boolean underWay() throws IOException, InterruptedException {
+    for (String standIn : TELLING) {
+      String hooks = send("GET", at(standIn, "/control/hooks"), "", "application/json", "");
+      if (JSON.readTree(hooks).path("underWay").asInt() > 0) {
+        return true;
+      }
+    }
+    return engine("GET", "/api/clock", "").path("underWay").asBoolean();
+  }
+
+  /** Goes on to a time, and to every time before it at which something is tried again. */
+  void goOnTo(Instant at) throws IOException, InterruptedException {
+    quiet();
+    while (true) {
+      JsonNode ahead = engine("GET", "/api/clock", "");
+      Instant next =
+          ahead.path("next").isTextual() ? Instant.parse(ahead.path("next").asText()) : Instant.MAX;
+      if (next.isAfter(at)) {
+        break;
+      }
+      clocks(next.plusMillis(1));
+      quiet();
+    }
+    clocks(at);
+    quiet();
+  }
+
+  /** Lets time go by in the middle of a deed. */
+  void passes(Duration time) throws IOException, InterruptedException {
+    goOnTo(now().plus(time));
+  }
+
+  /** Both sides have the machine's time again. */
+  void releaseClocks() throws IOException, InterruptedException {
+    tell("DELETE", at("grounds-board", "/control/clock"), "");
+    tell("DELETE", app.resolve("/api/clock"), "");
+  }
+
+  @Override
+  public void close() {
+    http.close();
+  }
+}
