@@ -27,6 +27,7 @@ const system = (...collections: ReturnType<typeof collection>[]): SystemView => 
   limitSeconds: 60,
   usedCalls: 12,
   practice: false,
+  quota: null,
   closedSeconds: 0,
   collections,
 })
@@ -95,6 +96,19 @@ describe('the systems', () => {
   it('say when they asked for no more calls', async () => {
     const { text } = await page({ ...system(collection('pledges')), closedSeconds: 40 }, [])
     expect(text()).toContain('asked for no call, 40 s more')
+  })
+
+  it('say how full they are, and who nearly is', async () => {
+    const quota = { of: 'open tasks', used: 412, most: 5000, nearlyFull: false, problem: '' }
+    const roomy = { ...system(collection('pledges')), quota }
+    const { text } = await page(roomy, [])
+    expect(text()).toContain('412 of 5,000 open tasks')
+    expect(troubles([roomy], [])).toEqual([])
+    const nearly = { ...roomy, quota: { ...quota, used: 4800, nearlyFull: true } }
+    expect(troubles([nearly], [])[0]).toMatchObject({
+      name: 'Friends Register',
+      problem: 'It is nearly full: 4,800 of 5,000 open tasks. Make room there.',
+    })
   })
 
   it('name a field that changed and who reads it', async () => {

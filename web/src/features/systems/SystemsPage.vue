@@ -7,6 +7,7 @@ import { counted } from '@/shared/format/words'
 import FaultSwitches from './FaultSwitches.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { fullness } from './troubles'
 import {
   askNow,
   dropFile,
@@ -85,6 +86,9 @@ function rate(system: SystemView): string {
         <h2 :id="system.id">{{ system.name }}</h2>
         <span class="mono dim">{{ system.address }}</span>
         <span :class="system.closedSeconds ? 'bad' : 'mid'">{{ rate(system) }}</span>
+        <span v-if="system.quota" :class="system.quota.nearlyFull ? 'bad' : 'mid'">{{
+          system.quota.problem || fullness(system.quota)
+        }}</span>
         <span class="gap"></span>
         <label v-if="system.address.startsWith('drop:')" class="btn file"
           >Drop a file<input

@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -32,6 +33,8 @@ final class Together implements AutoCloseable {
   private static final HttpClient HTTP = HttpClient.newHttpClient();
   private static final String SECRET = "whsec_ZW5kIHRvIGVuZCBzZWNyZXQ=";
   private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+  private static final Path STAND_INS =
+      ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar");
 
   private final Path data;
   private final int app = freePort();
@@ -40,9 +43,14 @@ final class Together implements AutoCloseable {
   private final int friends = freePort();
   private final Map<String, String> others = new java.util.HashMap<>();
   private final Process standIns;
+  private final List<String> settings;
   private Process application;
 
-  Together() {
+  /**
+   * @param settings of the application, besides those that all tests share
+   */
+  Together(String... settings) {
+    this.settings = List.of(settings);
     try {
       data = Files.createTempDirectory("ysthmos-e2e");
       Files.writeString(
@@ -81,7 +89,7 @@ final class Together implements AutoCloseable {
     standIns =
         java(
             "standins.log",
-            ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar"),
+            STAND_INS,
             "--data",
             data.resolve("standins").toString(),
             "--settings",
@@ -146,10 +154,16 @@ final class Together implements AutoCloseable {
   }
 
   private Process java(String log, Path jar, String... arguments) {
+    List<String> words = new ArrayList<>(List.of("-jar", jar.toString()));
+    words.addAll(List.of(arguments));
+    return java(log, words);
+  }
+
+  private Process java(String log, List<String> arguments) {
     List<String> command = new ArrayList<>();
     command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", jar.toString()));
-    command.addAll(List.of(arguments));
+    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    command.addAll(arguments);
     try {
       return new ProcessBuilder(command)
           .redirectErrorStream(true)
@@ -161,18 +175,49 @@ final class Together implements AutoCloseable {
   }
 
   private Process startApplication() {
+    List<String> all =
+        new ArrayList<>(
+            List.of(
+                "--ysthmos.port=" + app,
+                "--ysthmos.data=" + data,
+                "--ysthmos.setup=" + ROOT.resolve("demo"),
+                "--ysthmos.connections=" + data.resolve("connections.properties"),
+                "--ysthmos.retry.first=200ms",
+                "--ysthmos.retry.longest=1s",
+                "--ysthmos.retry.tries=60",
+                // A look would use up a fault that a test set for a call of its own.
+                "--ysthmos.health.first=1d"));
+    all.addAll(settings);
     return java(
-        "application.log",
-        ROOT.resolve("app/target/ysthmos-app.jar"),
-        "--ysthmos.port=" + app,
-        "--ysthmos.data=" + data,
-        "--ysthmos.setup=" + ROOT.resolve("demo"),
-        "--ysthmos.connections=" + data.resolve("connections.properties"),
-        "--ysthmos.retry.first=200ms",
-        "--ysthmos.retry.longest=1s",
-        "--ysthmos.retry.tries=60",
-        // A look would use up a fault that a test set for a call of its own.
-        "--ysthmos.health.first=1d");
+        "application.log", ROOT.resolve("app/target/ysthmos-app.jar"), all.toArray(String[]::new));
+  }
+
+  /** Carries out the garden's days before {@code end}; the exit status of the program. */
+  int makePast(int days, Instant end) {
+    Process past =
+        java(
+            "past.log",
+            List.of(
+                "-cp",
+                STAND_INS.toString(),
+                "org.ysthmos.standins.past.Past",
+                data.resolve("standins.properties").toString(),
+                appAddress(),
+                Integer.toString(days),
+                end.toString()));
+    try {
+      return past.waitFor();
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  String log(String name) {
+    try {
+      return Files.readString(data.resolve(name));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   private void awaitUp() {

@@ -168,6 +168,23 @@ class FilesAndMailStandInsTest {
   }
 
   @Test
+  void mailsAndTheirFlagsAreThereAgainAfterARestart() throws Exception {
+    String id = write(false);
+    Bench.form(room, "/flags", Map.of("folder", FOLDER, "id", id, "on", "yes"));
+    room.close();
+    room = new PostRoom(0, 0, 0, "post", data, new ControlledClock()).start();
+    try (Store store = signIn("post");
+        Folder folder = store.getFolder(FOLDER)) {
+      folder.open(Folder.READ_ONLY);
+      assertThat(folder.getMessageCount()).isEqualTo(1);
+      assertThat(folder.getMessage(1).getHeader("Message-ID")).containsExactly("<" + id + ">");
+      assertThat(folder.getMessage(1).isSet(Flags.Flag.FLAGGED)).isTrue();
+    }
+    var nothing = Map.of("folder", FOLDER, "id", "no-such-mail");
+    assertThat(Bench.form(room, "/flags", nothing)).contains("there is no mail");
+  }
+
+  @Test
   void foldersThatAreMadeAnewHoldTheSameMailsUnderAnotherValidity() throws Exception {
     write(true);
     try (Store store = signIn("post")) {

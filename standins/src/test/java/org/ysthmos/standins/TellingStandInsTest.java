@@ -68,6 +68,38 @@ class TellingStandInsTest {
     assertThat(solved.header("Climate-Delivery")).isNotEqualTo(opened.header("Climate-Delivery"));
   }
 
+  private String ticket(String subject) throws Exception {
+    Map<String, String> form = Map.of("requester", "a@b.example", "subject", subject);
+    return Bench.form(climate, "/tickets", form);
+  }
+
+  private void fault(String kind) throws Exception {
+    String body = "{\"kind\":\"" + kind + "\",\"calls\":1}";
+    assertThat(Bench.call(climate, "POST", "/control/faults", Map.of(), body).statusCode())
+        .isEqualTo(204);
+  }
+
+  @Test
+  void webhookThatIsDeliveredTwiceHasTheSameIdBothTimes() throws Exception {
+    fault("hook-twice");
+    ticket("Cold");
+    Bench.Told first = bench.told();
+    Bench.Told second = bench.told();
+    assertThat(second.header("Climate-Delivery")).isEqualTo(first.header("Climate-Delivery"));
+    assertThat(second.body()).isEqualTo(first.body());
+    ticket("Warm");
+    assertThat(bench.told().body()).contains("Warm");
+  }
+
+  @Test
+  void webhookIsOvertakenByTheNext() throws Exception {
+    fault("hook-out-of-order");
+    ticket("Earlier");
+    ticket("Later");
+    assertThat(bench.told().body()).contains("Later");
+    assertThat(bench.told().body()).contains("Earlier");
+  }
+
   @Test
   void ticketRefusesFieldsAndStatusesThatItDoesNotHave() throws Exception {
     String number =

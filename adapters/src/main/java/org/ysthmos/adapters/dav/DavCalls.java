@@ -37,7 +37,7 @@ final class DavCalls implements AutoCloseable {
     this.caller = new HttpCaller(system, new RoomOnLane(lane, Optional.empty()), surroundings);
     // Answers are XML or text; there is no message in them that a person would read.
     Pointer nowhere = Pointer.parse("/error");
-    this.failures = new HttpFailures(system, new ProblemShape(nowhere, nowhere));
+    this.failures = new HttpFailures(system, new ProblemShape(nowhere, nowhere, Optional.empty()));
   }
 
   CallLane lane() {

@@ -53,6 +53,13 @@ public final class HttpFailures {
   private Failure ofStatus(Answered answered, boolean writes) {
     int status = answered.status();
     String said = said(answered);
+    if (isFull(answered)) {
+      return Failure.of(FailureKind.QUOTA_FULL, said)
+          .withRemedy(
+              "Finish or remove something there, or ask the owner of "
+                  + system.name()
+                  + " for more room; then send again");
+    }
     Failure failure =
         switch (status) {
           case 401 ->
@@ -70,6 +77,13 @@ public final class HttpFailures {
           default -> status >= 500 ? serverError(said, writes) : refused(answered, said);
         };
     return answered.retryAfter().map(failure::withRetryAfter).orElse(failure);
+  }
+
+  private boolean isFull(Answered answered) {
+    return problem
+        .full()
+        .filter(full -> full.at().in(answered.body()).asText().equals(full.word()))
+        .isPresent();
   }
 
   private static Failure serverError(String said, boolean writes) {

@@ -11,12 +11,34 @@ import org.ysthmos.core.json.Pointer;
  *
  * @param problem where the system's own error messages stand
  * @param limitHeaders the headers in which it says what is left of its rate limit
+ * @param quota where it says how full it is
  */
-public record HttpProtocol(ProblemShape problem, Optional<LimitHeaders> limitHeaders)
+public record HttpProtocol(
+    ProblemShape problem, Optional<LimitHeaders> limitHeaders, Optional<Quota> quota)
     implements SystemDescription.Protocol {
 
-  /** Where an error answer holds its message and the field it is about. */
-  public record ProblemShape(Pointer message, Pointer field) {}
+  /**
+   * Where an error answer holds its message and the field it is about.
+   *
+   * @param full how it says that there is no room for more
+   */
+  public record ProblemShape(Pointer message, Pointer field, Optional<FullMark> full) {}
+
+  /**
+   * @param at where a word stands in an error answer
+   * @param word the one that says that there is no room for more
+   */
+  public record FullMark(Pointer at, String word) {}
+
+  /**
+   * How full it is.
+   *
+   * @param of what is counted, in the plural
+   * @param call asks for it
+   * @param used where the answer holds how many there are
+   * @param most where it holds how many there may be
+   */
+  public record Quota(String of, HttpCollection.Call call, Pointer used, Pointer most) {}
 
   /**
    * Headers about the rate limit.

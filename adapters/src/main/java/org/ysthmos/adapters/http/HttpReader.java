@@ -1,13 +1,16 @@
 package org.ysthmos.adapters.http;
 
 import java.util.List;
+import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCollection.Call;
 import org.ysthmos.adapters.http.HttpCollection.Find;
 import org.ysthmos.adapters.http.HttpCollection.FindByKey;
 import org.ysthmos.adapters.http.HttpCollection.Listing;
 import org.ysthmos.adapters.http.HttpCollection.Write;
+import org.ysthmos.adapters.http.HttpProtocol.FullMark;
 import org.ysthmos.adapters.http.HttpProtocol.LimitHeaders;
 import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
+import org.ysthmos.adapters.http.HttpProtocol.Quota;
 import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.Parts;
 import org.ysthmos.adapters.system.ProtocolReader;
@@ -22,23 +25,41 @@ import org.ysthmos.core.shape.FieldShape;
 public final class HttpReader implements ProtocolReader {
 
   private static final ProblemShape USUAL_PROBLEM =
-      new ProblemShape(Pointer.parse("/detail"), Pointer.parse("/field"));
+      new ProblemShape(Pointer.parse("/detail"), Pointer.parse("/field"), Optional.empty());
 
   @Override
   public List<String> keys() {
-    return List.of("problem", "limit-headers");
+    return List.of("problem", "limit-headers", "quota");
   }
 
   @Override
   public SystemDescription.Protocol protocol(DocumentNode root) {
     return new HttpProtocol(
         root.get("problem").map(HttpReader::problem).orElse(USUAL_PROBLEM),
-        root.get("limit-headers").map(HttpReader::limitHeaders));
+        root.get("limit-headers").map(HttpReader::limitHeaders),
+        root.get("quota").map(HttpReader::quota));
   }
 
   private static ProblemShape problem(DocumentNode node) {
-    node.only("message", "field");
-    return new ProblemShape(Parts.pointer(node.need("message")), Parts.pointer(node.need("field")));
+    node.only("message", "field", "full");
+    return new ProblemShape(
+        Parts.pointer(node.need("message")),
+        Parts.pointer(node.need("field")),
+        node.get("full").map(HttpReader::full));
+  }
+
+  private static FullMark full(DocumentNode node) {
+    node.only("at", "equal");
+    return new FullMark(Parts.pointer(node.need("at")), node.need("equal").text());
+  }
+
+  private static Quota quota(DocumentNode node) {
+    node.only("of", "call", "used", "most");
+    return new Quota(
+        node.need("of").text(),
+        call(node.need("call")),
+        Parts.pointer(node.need("used")),
+        Parts.pointer(node.need("most")));
   }
 
   private static LimitHeaders limitHeaders(DocumentNode node) {

@@ -23,6 +23,7 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.load.CallLane;
@@ -34,6 +35,7 @@ public final class HttpSystem implements SystemGateway {
   private final CallLane lane;
   private final HttpCaller caller;
   private final HttpFailures failures;
+  private final Optional<HttpProtocol.Quota> quota;
 
   HttpSystem(SystemDescription system, HttpProtocol protocol, Surroundings surroundings) {
     this.system = system;
@@ -41,6 +43,7 @@ public final class HttpSystem implements SystemGateway {
     this.caller =
         new HttpCaller(system, new RoomOnLane(lane, protocol.limitHeaders()), surroundings);
     this.failures = new HttpFailures(system, protocol.problem());
+    this.quota = protocol.quota();
   }
 
   @Override
@@ -160,6 +163,25 @@ public final class HttpSystem implements SystemGateway {
       return new Removed();
     }
     return new NotRemoved(failures.of(answer, true));
+  }
+
+  @Override
+  public Optional<QuotaReading> quota(CallLog calls) {
+    return quota.map(wanted -> read(wanted, calls));
+  }
+
+  private QuotaReading read(HttpProtocol.Quota wanted, CallLog calls) {
+    Answer answer = call(wanted.call(), Map.of(), MissingNode.getInstance(), calls);
+    if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
+      return new QuotaReading.Unread(failures.of(answer, false));
+    }
+    JsonNode used = wanted.used().in(answered.body());
+    JsonNode most = wanted.most().in(answered.body());
+    if (!used.canConvertToLong() || !most.canConvertToLong() || most.asLong() < 1) {
+      return new QuotaReading.Unread(
+          shapeChanged("no numbers stand at “" + wanted.used() + "” and “" + wanted.most() + "”"));
+    }
+    return new QuotaReading.Filled(wanted.of(), used.asLong(), most.asLong());
   }
 
   private HttpCollection collection(String id) {

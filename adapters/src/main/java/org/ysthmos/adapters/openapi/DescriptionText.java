@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import java.net.URI;
 import java.util.Map;
+import java.util.Optional;
 import org.snakeyaml.engine.v2.api.Load;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -55,7 +56,8 @@ public final class DescriptionText {
       Pointer nowhere = Pointer.parse("/detail");
       var failures =
           new HttpFailures(
-              HttpCaller.plainly(address), new HttpProtocol.ProblemShape(nowhere, nowhere));
+              HttpCaller.plainly(address),
+              new HttpProtocol.ProblemShape(nowhere, nowhere, Optional.empty()));
       throw new Unusable(failures.of(answer, false).message() + ".");
     }
   }

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.TaskGateway;
 
 class HttpSystemTest extends WithScriptedSystem {
@@ -38,6 +39,50 @@ class HttpSystemTest extends WithScriptedSystem {
     assertThat(failure.kind()).isEqualTo(FailureKind.UNREACHABLE);
     assertThat(failure.remedy())
         .hasValueSatisfying(r -> assertThat(r).contains("Nothing was sent"));
+  }
+
+  @Test
+  void systemThatIsFullIsToldFromOneThatForbidsByTheWordItIsDescribedToSay() {
+    willAnswer(403, "{\"error\":\"500 jobs are open\",\"code\":\"no-room\"}");
+    assertThat(failureOfACreate())
+        .satisfies(
+            full -> {
+              assertThat(full.kind()).isEqualTo(FailureKind.QUOTA_FULL);
+              assertThat(full.message()).contains("500 jobs are open");
+              assertThat(full.remedy().orElse("")).contains("more room");
+            });
+    willAnswer(403, "{\"error\":\"not you\",\"code\":\"no-right\"}");
+    assertThat(failureOfACreate().kind()).isEqualTo(FailureKind.NOT_ALLOWED);
+  }
+
+  private Failure failureOfACreate() {
+    return ((TaskGateway.Undelivered) deliver(true, Optional.empty(), fields())).failure();
+  }
+
+  @Test
+  void howFullItIsIsReadAndNearlyFullFromNineTenths() {
+    willAnswer(200, "{\"jobs\":{\"open\":449,\"most\":500}}");
+    var roomy = new QuotaReading.Filled("open jobs", 449, 500);
+    assertThat(system.quota(calls::add)).contains(roomy);
+    assertThat(roomy.nearlyFull()).isFalse();
+    assertThat(new QuotaReading.Filled("open jobs", 450, 500).nearlyFull()).isTrue();
+    assertThat(seen.getLast()).startsWith("GET /account");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "200;{\"jobs\":{\"open\":\"many\",\"most\":500}};SHAPE_CHANGED",
+        "200;{\"jobs\":{\"open\":1,\"most\":0}};SHAPE_CHANGED",
+        "401;{};NOT_SIGNED_IN"
+      })
+  void howFullItIsStaysUnknownWithTheReason(int status, String body, FailureKind kind) {
+    willAnswer(status, body);
+    assertThat(system.quota(calls::add).orElseThrow())
+        .isInstanceOfSatisfying(
+            QuotaReading.Unread.class,
+            unread -> assertThat(unread.failure().kind()).isEqualTo(kind));
   }
 
   @Test

@@ -56,7 +56,8 @@ abstract class WithScriptedSystem {
                 address: http://127.0.0.1:%d
                 sign-in: { bearer: { secret: token } }
                 timeout: PT1S
-                problem: { message: /error, field: /field }
+                problem: { message: /error, field: /field, full: { at: /code, equal: no-room } }
+                quota: { of: open jobs, call: GET /account, used: /jobs/open, most: /jobs/most }
                 limit-headers: { left: X-Left, until: X-Until }
                 collections:
                   rounds:

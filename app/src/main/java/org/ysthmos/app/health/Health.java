@@ -13,7 +13,6 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
-import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
@@ -21,6 +20,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.gateway.ChangeGateway;
+import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.shape.FieldShape;
@@ -54,6 +54,7 @@ public class Health {
   private final AppClock clock;
   private final Map<Place, Looked> looked = new ConcurrentHashMap<>();
   private final Map<Place, Set<String>> seen = new ConcurrentHashMap<>();
+  private final Map<String, QuotaReading> quotas = new ConcurrentHashMap<>();
 
   Health(Systems systems, SecretVault secrets, AppClock clock) {
     this.systems = systems;
@@ -71,12 +72,17 @@ public class Health {
 
   /** Looks at every collection of a system. */
   void lookAt(String id) {
-    SystemDescription system =
-        systems
-            .find(id)
-            .map(Systems.Connected::description)
-            .orElseThrow(() -> ApiProblem.notFound("system", id));
-    system.collections().keySet().forEach(collection -> ask(id, collection));
+    Systems.Connected system =
+        systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
+    system.description().collections().keySet().forEach(collection -> ask(id, collection));
+    if (unsigned(system).isEmpty()) {
+      system.gateway().quota(call -> {}).ifPresent(reading -> quotas.put(id, reading));
+    }
+  }
+
+  /** How full a system was when it was looked at; empty if it does not say, or nobody looked. */
+  Optional<QuotaReading> quota(String system) {
+    return Optional.ofNullable(quotas.get(system));
   }
 
   /** What the last look came to; empty if nobody looked yet. */

@@ -19,7 +19,9 @@ import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.load.CallLane;
 import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.shape.ShapeChange;
@@ -36,6 +38,7 @@ class SystemController {
    * @param usedCalls how many calls we made within such a span until now
    * @param practice whether its faults can be switched
    * @param closedSeconds for how long it asked us to make none; 0 if it did not
+   * @param quota how full it was when it was looked at; null if it does not say
    */
   record SystemView(
       String id,
@@ -46,7 +49,17 @@ class SystemController {
       int usedCalls,
       long closedSeconds,
       boolean practice,
+      @Schema(nullable = true) @Nullable QuotaView quota,
       List<CollectionView> collections) {}
+
+  /**
+   * How full a system is.
+   *
+   * @param of what is counted, in the plural
+   * @param nearlyFull whether somebody should make room before it is full
+   * @param problem why it could not be read; empty if it was
+   */
+  record QuotaView(String of, long used, long most, boolean nearlyFull, String problem) {}
 
   /**
    * A collection of it.
@@ -112,9 +125,19 @@ class SystemController {
         use.made(),
         use.closedFor().toSeconds(),
         system.practice().isPresent(),
+        health.quota(system.id()).map(SystemController::view).orElse(null),
         system.collections().entrySet().stream()
             .map(entry -> view(system.id(), entry.getKey(), entry.getValue()))
             .toList());
+  }
+
+  private static QuotaView view(QuotaReading reading) {
+    return switch (reading) {
+      case QuotaReading.Filled filled ->
+          new QuotaView(filled.of(), filled.used(), filled.most(), filled.nearlyFull(), "");
+      case QuotaReading.Unread unread ->
+          new QuotaView("", 0, 0, false, Words.sentence(unread.failure()));
+    };
   }
 
   private CollectionView view(String system, String id, SystemCollection collection) {

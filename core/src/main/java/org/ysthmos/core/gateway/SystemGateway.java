@@ -1,5 +1,6 @@
 package org.ysthmos.core.gateway;
 
+import java.util.Optional;
 import org.ysthmos.core.load.CallLane;
 
 /** All that is spoken with one outside system. */
@@ -7,6 +8,11 @@ public interface SystemGateway extends RecordGateway, TaskGateway, ChangeGateway
 
   /** The lane in which all calls to the system go. */
   CallLane lane();
+
+  /** How full the system is; empty if its description does not say where that is read. */
+  default Optional<QuotaReading> quota(CallLog calls) {
+    return Optional.empty();
+  }
 
   @Override
   void close();

@@ -55,7 +55,6 @@ public final class ClimateDesk implements StandIn {
     this.sender = new HookSender(clock);
     Routes routes =
         new Routes()
-            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> page())
             .open("GET", "/tickets/{id}", request -> PAGE.with(list(List.of(find(request)))))
             .open("POST", "/tickets", request -> PAGE.made(make(request.form())))
@@ -67,6 +66,7 @@ public final class ClimateDesk implements StandIn {
     this.server =
         new StandInServer(
             port, token, StandInServer.resource("/openapi/climate-desk.json"), clock, routes);
+    server.tellsBy(sender);
   }
 
   @Override

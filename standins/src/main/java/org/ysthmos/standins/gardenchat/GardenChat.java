@@ -58,7 +58,6 @@ public final class GardenChat implements StandIn {
     this.sender = new HookSender(clock);
     Routes routes =
         new Routes()
-            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> page())
             .open("POST", "/messages", request -> PAGE.made(say(request.form())))
             .open("POST", "/reactions", request -> PAGE.made(react(request.form())))
@@ -69,6 +68,7 @@ public final class GardenChat implements StandIn {
     this.server =
         new StandInServer(
             port, token, StandInServer.resource("/openapi/garden-chat.json"), clock, routes);
+    server.tellsBy(sender);
   }
 
   @Override

@@ -65,6 +65,7 @@ public final class GroundsBoard implements StandIn {
     this.server =
         new StandInServer(
             port, token, StandInServer.resource("/openapi/grounds-board.json"), clock, routes);
+    server.tellsBy(sender);
   }
 
   private void api(Routes routes, String method, String path, Routes.Handler handler) {

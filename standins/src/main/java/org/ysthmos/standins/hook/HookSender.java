@@ -1,6 +1,5 @@
 package org.ysthmos.standins.hook;
 
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -13,17 +12,18 @@ import java.time.InstantSource;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 import java.util.logging.Level;
 import java.util.logging.Logger;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
-import org.ysthmos.standins.http.Reply;
-import org.ysthmos.standins.http.Request;
 
 /**
  * Sends webhooks with the headers and the signature of Standard Webhooks 1.0.0: HMAC-SHA256 over
@@ -36,14 +36,24 @@ public final class HookSender implements AutoCloseable {
   private static final int TRIES = 12;
   private static final Duration LONGEST_WAIT = Duration.ofMinutes(1);
 
+  /** A webhook that none overtakes comes all the same. */
+  private static final Duration LONGEST_OVERTAKEN = Duration.ofSeconds(10);
+
   private final HttpClient client =
       HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(5)).build();
   private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor();
   private final InstantSource clock;
   private final AtomicInteger underWay = new AtomicInteger();
+  private final Queue<Runnable> overtaken = new ConcurrentLinkedQueue<>();
+  private volatile Supplier<HookTrouble> troubles = () -> HookTrouble.NONE;
 
   public HookSender(InstantSource clock) {
     this.clock = clock;
+  }
+
+  /** From now on each webhook is asked for what goes wrong with it. */
+  public void troubledBy(Supplier<HookTrouble> asked) {
+    this.troubles = asked;
   }
 
   /** Gives the headers by which a receiver knows who sent a webhook. */
@@ -63,13 +73,32 @@ public final class HookSender implements AutoCloseable {
 
   /** Queues a webhook with headers of the system's own; returns at once. */
   public void send(URI to, String id, String body, Headers headers) {
-    underWay.incrementAndGet();
-    later.execute(() -> attempt(to, id, body, headers, 1));
+    HookTrouble trouble = troubles.get();
+    for (int i = 0; i < (trouble == HookTrouble.TWICE ? 2 : 1); i++) {
+      underWay.incrementAndGet();
+      Runnable first = () -> attempt(to, id, body, headers, 1);
+      if (trouble == HookTrouble.OUT_OF_ORDER) {
+        overtaken.add(first);
+        ScheduledFuture<?> unused =
+            later.schedule(this::sendOvertaken, LONGEST_OVERTAKEN.toSeconds(), TimeUnit.SECONDS);
+      } else {
+        later.execute(first);
+      }
+    }
+    if (trouble != HookTrouble.OUT_OF_ORDER) {
+      later.execute(this::sendOvertaken);
+    }
   }
 
-  /** How many webhooks were neither taken nor given up yet, as {@code underWay}. */
-  public Reply underWay(Request request) {
-    return Reply.json(200, JsonNodeFactory.instance.objectNode().put("underWay", underWay.get()));
+  private void sendOvertaken() {
+    for (Runnable one = overtaken.poll(); one != null; one = overtaken.poll()) {
+      one.run();
+    }
+  }
+
+  /** How many webhooks were neither taken nor given up yet. */
+  public int underWay() {
+    return underWay.get();
   }
 
   private Map<String, String> standard(String secret, String id, String body) {

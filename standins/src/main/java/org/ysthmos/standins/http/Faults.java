@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.ysthmos.standins.hook.HookTrouble;
 
 /** Faults that are switched on for the next so many calls of a method below a path. */
 final class Faults implements Switches {
@@ -35,9 +36,16 @@ final class Faults implements Switches {
     /** Half of the answer comes, then the connection is closed. */
     TRUNCATED("The answer breaks off in the middle"),
     /** A field of every record is called something else. */
-    FIELD_RENAMED("A field is renamed");
+    FIELD_RENAMED("A field is renamed"),
+    HOOK_TWICE("A webhook is delivered twice"),
+    HOOK_OUT_OF_ORDER("A webhook is overtaken by the next");
 
     private final String title;
+
+    /** Whether it befalls what the system tells, not what it is asked. */
+    boolean ofHooks() {
+      return this == HOOK_TWICE || this == HOOK_OUT_OF_ORDER;
+    }
 
     Kind(String title) {
       this.title = title;
@@ -53,34 +61,47 @@ final class Faults implements Switches {
    * @param field the field that is renamed, and what it is called then, parted by a colon
    */
   record Fault(Kind kind, String method, String below, Duration pause, int left, String field) {
+    Fault oneLess() {
+      return new Fault(kind, method, below, pause, left - 1, field);
+    }
+
     boolean meets(String calledMethod, String path) {
       return left > 0
+          && !kind.ofHooks()
           && (method.isEmpty() || method.equals(calledMethod))
           && path.startsWith(below);
     }
   }
 
   private final List<Fault> active = new ArrayList<>();
+  private boolean tells;
+
+  /** Says that the system tells by webhooks, so that these can go wrong too. */
+  synchronized void ofHooksToo() {
+    tells = true;
+  }
+
+  /** What goes wrong with the webhook that is sent now. */
+  synchronized HookTrouble takeOfHooks() {
+    for (Fault fault : active) {
+      if (fault.kind().ofHooks()) {
+        used(fault);
+        return fault.kind() == Kind.HOOK_TWICE ? HookTrouble.TWICE : HookTrouble.OUT_OF_ORDER;
+      }
+    }
+    return HookTrouble.NONE;
+  }
+
+  private void used(Fault fault) {
+    active.set(active.indexOf(fault), fault.oneLess());
+    active.removeIf(one -> one.left() == 0);
+  }
 
   /** Takes the first fault that meets the call, one call off it. */
   synchronized Optional<Fault> take(String method, String path) {
-    for (int i = 0; i < active.size(); i++) {
-      Fault fault = active.get(i);
-      if (fault.meets(method, path)) {
-        active.set(
-            i,
-            new Fault(
-                fault.kind(),
-                fault.method(),
-                fault.below(),
-                fault.pause(),
-                fault.left() - 1,
-                fault.field()));
-        active.removeIf(f -> f.left() == 0);
-        return Optional.of(fault);
-      }
-    }
-    return Optional.empty();
+    Optional<Fault> met = active.stream().filter(one -> one.meets(method, path)).findFirst();
+    met.ifPresent(this::used);
+    return met;
   }
 
   @Override
@@ -110,6 +131,9 @@ final class Faults implements Switches {
     ObjectNode list = Request.JSON.createObjectNode();
     ArrayNode kinds = list.putArray("kinds");
     for (Kind kind : Kind.values()) {
+      if (kind.ofHooks() && !tells) {
+        continue;
+      }
       kinds.addObject().put("kind", kind.word()).put("title", kind.title);
     }
     ArrayNode on = list.putArray("on");

@@ -17,6 +17,7 @@ import java.util.logging.Level;
 import java.util.logging.Logger;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.standins.clock.ControlledClock;
+import org.ysthmos.standins.hook.HookSender;
 
 /**
  * An HTTP server on loopback for one stand-in. Every stand-in publishes {@code /openapi.json},
@@ -96,6 +97,17 @@ public final class StandInServer implements AutoCloseable {
     server.start();
   }
 
+  /** Lets faults befall the webhooks of a sender, and says how many are under way. */
+  public void tellsBy(HookSender sender) {
+    faults.ofHooksToo();
+    sender.troubledBy(faults::takeOfHooks);
+    routes.open(
+        "GET",
+        "/control/hooks",
+        request ->
+            Reply.json(200, Request.JSON.createObjectNode().put("underWay", sender.underWay())));
+  }
+
   public int port() {
     return server.getAddress().getPort();
   }
@@ -141,7 +153,7 @@ public final class StandInServer implements AutoCloseable {
         rest(fault.pause());
         return false;
       }
-      case SLOW_ANSWER, ANSWER_LOST, TRUNCATED, FIELD_RENAMED -> {
+      case SLOW_ANSWER, ANSWER_LOST, TRUNCATED, FIELD_RENAMED, HOOK_TWICE, HOOK_OUT_OF_ORDER -> {
         return false;
       }
     }

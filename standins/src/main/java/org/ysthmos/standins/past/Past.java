@@ -6,6 +6,7 @@ import java.io.Reader;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -46,13 +47,14 @@ public final class Past {
    *
    * @param standIns the settings of the stand-ins
    * @param app the application, whose clock stands at the season's beginning
+   * @param end nothing happens at or after it
    * @param out where each day is told
    * @throws IOException if a side does not answer or does not come to rest
    * @throws InterruptedException if it is stopped
    */
-  public static void make(Properties standIns, URI app, int days, PrintStream out)
+  public static void make(Properties standIns, URI app, int days, Instant end, PrintStream out)
       throws IOException, InterruptedException {
-    Season season = new Season(Instant.now(), days, SEED);
+    Season season = new Season(end, days, SEED);
     try (Hands hands = new Hands(standIns, app)) {
       try {
         carryOut(season, hands, out);
@@ -90,16 +92,17 @@ public final class Past {
 
   private static int run(String[] args, PrintStream out, PrintStream err)
       throws InterruptedException {
-    if (args.length != 3) {
-      err.println("Usage: STANDINS.properties APPLICATION-ADDRESS DAYS");
+    if (args.length < 3 || args.length > 4) {
+      err.println("Usage: STANDINS.properties APPLICATION-ADDRESS DAYS [END]");
       return 2;
     }
     Properties settings = new Properties();
     try (Reader in = Files.newBufferedReader(Path.of(args[0]))) {
       settings.load(in);
-      make(settings, URI.create(args[1]), Integer.parseInt(args[2]), out);
+      Instant end = args.length == 4 ? Instant.parse(args[3]) : Instant.now();
+      make(settings, URI.create(args[1]), Integer.parseInt(args[2]), end, out);
       return 0;
-    } catch (IOException | IllegalArgumentException | IllegalStateException e) {
+    } catch (IOException | IllegalArgumentException | IllegalStateException | DateTimeException e) {
       err.println("The past of the demo stays incomplete: " + e.getMessage());
       return 1;
     }

@@ -8,6 +8,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
+import java.util.stream.Stream;
 
 /** What went wrong, and who put it right. */
 final class Troubles {
@@ -35,7 +36,7 @@ final class Troubles {
 
   private static final List<Trouble> ALL_TROUBLES =
       List.of(
-          trouble(27, 11, 5, "grounds-board", "down", "", "/api", ALL, 6),
+          trouble(27, 11, 5, "grounds-board", "down", "", "/api", ALL, 7),
           trouble(25, 9, 30, "works-ledger", "too-many", "POST", "/api", 6, 30),
           trouble(22, 14, 10, "grounds-board", "answer-lost", "POST", "/api", 3, 90),
           trouble(20, 10, 0, "friends-register", "token-expired", "GET", "/api", ALL, 95),
@@ -55,6 +56,8 @@ final class Troubles {
               ALL,
               Duration.ofMinutes(80),
               "seenOn:seen"),
+          trouble(6, 11, 0, "visitor-desk", "hook-twice", "", "", 3, 180),
+          trouble(6, 14, 30, "climate-desk", "hook-out-of-order", "", "", 2, 180),
           trouble(5, 9, 45, "works-ledger", "token-expired", "", "/api", ALL, 50),
           trouble(3, 13, 5, "grounds-board", "quota-full", "POST", "/api/boards", ALL, 70),
           trouble(2, 10, 50, "leaf-library", "error", "", "/dav", 4, 30),
@@ -95,10 +98,8 @@ final class Troubles {
 
   static List<Happening> plan(Season season) {
     Troubles troubles = new Troubles(season);
-    LocalDate last = season.end().atZone(Season.ZONE).toLocalDate();
     for (Trouble trouble : ALL_TROUBLES) {
-      Instant begins =
-          Season.at(last.minusDays(trouble.daysBack()), trouble.hour(), trouble.minute());
+      Instant begins = begins(season, trouble, 0);
       troubles.add(
           begins,
           trouble.standIn() + " is in trouble: " + trouble.kind(),
@@ -128,6 +129,20 @@ final class Troubles {
     return troubles.happenings;
   }
 
+  /** When many come at once while something is in trouble, as it happens. */
+  static List<Instant> busyMoments(Season season) {
+    return ALL_TROUBLES.stream()
+        .flatMap(trouble -> Stream.of(1, 3, 5).map(minutes -> begins(season, trouble, minutes)))
+        .filter(season::holds)
+        .toList();
+  }
+
+  private static Instant begins(Season season, Trouble trouble, int minutesLater) {
+    LocalDate last = season.end().atZone(Season.ZONE).toLocalDate();
+    return Season.at(last.minusDays(trouble.daysBack()), trouble.hour(), trouble.minute())
+        .plus(Duration.ofMinutes(minutesLater));
+  }
+
   private void add(Instant at, String what, Happening.Deed deed) {
     if (season.holds(at)) {
       happenings.add(new Happening(at, what, deed));
@@ -143,7 +158,7 @@ final class Troubles {
         hands.engine("GET", "/api/traces?verdict=needs-you&since=" + weekBefore(hands), "");
     for (JsonNode trace : failed.path("traces")) {
       boolean report = trace.path("bridge").asText().equals("hazard-to-grounds");
-      if (report && trace.path("failureKind").asText().equals("MAPPING_ERROR")) {
+      if (report && trace.path("failureKind").asText().equals("mapping error")) {
         String day = VisitorsLife.AS_WRITTEN.format(hands.now().atZone(Season.ZONE));
         JsonNode unused =
             hands.call(

@@ -39,6 +39,7 @@ final class VisitorsLife {
         life.report(at);
       }
     }
+    Troubles.busyMoments(season).forEach(life::report);
     return life.happenings;
   }
 

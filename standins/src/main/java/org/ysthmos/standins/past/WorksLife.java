@@ -48,6 +48,9 @@ final class WorksLife {
         life.rounds(day);
       }
     }
+    for (Instant at : Troubles.busyMoments(season)) {
+      life.ticket(at.plusSeconds(20));
+    }
     return life.happenings;
   }
 

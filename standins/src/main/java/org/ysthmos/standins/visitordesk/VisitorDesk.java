@@ -54,7 +54,6 @@ public final class VisitorDesk implements StandIn {
     this.hookSecret = hookSecret;
     Routes routes =
         new Routes()
-            .open("GET", "/control/hooks", sender::underWay)
             .open("GET", "/", request -> Reply.html(VisitorDeskPages.form()))
             .open("POST", "/reports", this::sendIn)
             .signedIn("GET", "/api/submissions", this::list)
@@ -65,6 +64,7 @@ public final class VisitorDesk implements StandIn {
     this.server =
         new StandInServer(
             port, token, StandInServer.resource("/openapi/visitor-desk.json"), clock, routes);
+    server.tellsBy(sender);
   }
 
   @Override
