@@ -71,11 +71,18 @@ public record HttpCollection(
    */
   public record Write(
       Call call,
-      List<String> fields,
+      List<Placed> fields,
       Optional<String> keyField,
       Optional<String> keyHeader,
       boolean ifMatch,
       Pointer at) {}
+
+  /**
+   * A field that a call writes.
+   *
+   * @param at where it stands below {@link Write#at}
+   */
+  public record Placed(String field, Pointer at) {}
 
   /**
    * Asking for records that changed, page by page.
@@ -178,7 +185,7 @@ public record HttpCollection(
     int calls = 0;
     for (int i = 0; i < writes.size(); i++) {
       boolean makes = creates && i == 0;
-      if (makes || writes.get(i).fields().stream().anyMatch(fields::contains)) {
+      if (makes || writes.get(i).fields().stream().map(Placed::field).anyMatch(fields::contains)) {
         calls += writes.get(i).ifMatch() ? 2 : 1;
       }
     }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
 import org.ysthmos.adapters.http.HttpCollection.Find;
+import org.ysthmos.adapters.http.HttpCollection.Placed;
 import org.ysthmos.adapters.http.HttpCollection.Write;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
@@ -121,13 +122,22 @@ final class HttpDelivery {
 
   private ObjectNode fields(Write write) {
     ObjectNode fields = JsonNodeFactory.instance.objectNode();
-    for (String field : write.fields()) {
-      Value value = effect.fields().get(field);
+    for (Placed placed : write.fields()) {
+      Value value = effect.fields().get(placed.field());
       if (value != null) {
-        fields.set(field, PlainJson.of(value));
+        set(fields, placed.at(), PlainJson.of(value));
       }
     }
     return fields;
+  }
+
+  /** Sets a value where a pointer leads, in objects that are made as they are needed. */
+  private static void set(ObjectNode fields, Pointer at, JsonNode value) {
+    ObjectNode outer = fields;
+    for (String token : at.tokens().subList(0, at.tokens().size() - 1)) {
+      outer = outer.withObjectProperty(token);
+    }
+    outer.set(at.lastToken(), value);
   }
 
   private static ObjectNode body(Write write, ObjectNode fields) {
@@ -145,10 +155,10 @@ final class HttpDelivery {
   private void note(Write write, JsonNode answer) {
     JsonNode inner = write.at().in(answer);
     JsonNode task = inner.isObject() ? inner : answer;
-    for (String field : write.fields()) {
-      JsonNode kept = task.path(field);
+    for (Placed placed : write.fields()) {
+      JsonNode kept = placed.at().in(task);
       if (!kept.isMissingNode() && !kept.isNull()) {
-        stored.put(field, StoredText.of(kept));
+        stored.put(placed.field(), StoredText.of(kept));
       }
     }
   }

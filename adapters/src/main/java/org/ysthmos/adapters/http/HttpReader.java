@@ -1,11 +1,13 @@
 package org.ysthmos.adapters.http;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCollection.Call;
 import org.ysthmos.adapters.http.HttpCollection.Find;
 import org.ysthmos.adapters.http.HttpCollection.FindByKey;
 import org.ysthmos.adapters.http.HttpCollection.Listing;
+import org.ysthmos.adapters.http.HttpCollection.Placed;
 import org.ysthmos.adapters.http.HttpCollection.Write;
 import org.ysthmos.adapters.http.HttpProtocol.FullMark;
 import org.ysthmos.adapters.http.HttpProtocol.LimitHeaders;
@@ -164,20 +166,44 @@ public final class HttpReader implements ProtocolReader {
         .map(
             write -> {
               write.only("call", "fields", "key-field", "key-header", "if-match", "at");
-              for (DocumentNode field : write.need("fields").list()) {
-                if (shape.field(field.text()).isEmpty()) {
-                  throw field.refuse(shape.name() + " has no field “" + field.text() + "”");
-                }
-              }
               return new Write(
                   call(write.need("call")),
-                  Parts.texts(write.need("fields")),
+                  placed(write.need("fields"), shape),
                   write.get("key-field").map(DocumentNode::text),
                   write.get("key-header").map(DocumentNode::text),
                   write.get("if-match").map(DocumentNode::flag).orElse(false),
                   write.get("at").map(Parts::pointer).orElse(Pointer.parse("")));
             })
         .toList();
+  }
+
+  /** Fields, each with the place where it stands if that is not its own name. */
+  private static List<Placed> placed(DocumentNode node, CollectionShape shape) {
+    List<Placed> fields = new ArrayList<>();
+    for (DocumentNode entry : node.list()) {
+      boolean elsewhere = entry.isGroup();
+      DocumentNode field = elsewhere ? entry.only("field", "at").need("field") : entry;
+      if (shape.field(field.text()).isEmpty()) {
+        throw field.refuse(shape.name() + " has no field “" + field.text() + "”");
+      }
+      Pointer at = elsewhere ? Parts.pointer(entry.need("at")) : new Pointer(List.of(field.text()));
+      if (at.tokens().isEmpty()) {
+        throw entry.refuse("a field stands at a place below, for example /owner/id");
+      }
+      for (Placed other : fields) {
+        if (within(at, other.at()) || within(other.at(), at)) {
+          throw entry.refuse(
+              "“%s” and “%s” would stand at the same place".formatted(field.text(), other.field()));
+        }
+      }
+      fields.add(new Placed(field.text(), at));
+    }
+    return fields;
+  }
+
+  private static boolean within(Pointer inner, Pointer outer) {
+    int size = outer.tokens().size();
+    return inner.tokens().size() >= size && inner.tokens().subList(0, size).equals(outer.tokens());
   }
 
   static Call call(DocumentNode node) {

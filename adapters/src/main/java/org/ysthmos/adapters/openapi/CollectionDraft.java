@@ -14,7 +14,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.ysthmos.adapters.openapi.SystemDraft.Remark;
+import org.ysthmos.core.json.Pointer;
 
 /**
  * One collection as paths hint at it: a path that lists or takes records, and the path of one of
@@ -169,8 +171,9 @@ final class CollectionDraft {
     return pathOfOne.replace("{" + slot + "}", "{id}");
   }
 
+  /** Its name in the document: where it stands, its steps joined. */
   private static String key(FieldDraft field) {
-    return field.pointer().substring(1);
+    return String.join("-", Pointer.parse(field.pointer()).tokens());
   }
 
   private static Map<String, Object> entry(String call, String items, String idAt) {
@@ -206,7 +209,7 @@ final class CollectionDraft {
         .findFirst();
   }
 
-  /** The fields that a record is made or changed with: those that stand at its top. */
+  /** The fields that a record is made or changed with, those of objects within it too. */
   private List<FieldDraft> written(Optional<ObjectNode> wish, String change, List<Remark> remarks) {
     Map<String, FieldDraft> written = new LinkedHashMap<>();
     List<String> deep = new ArrayList<>();
@@ -216,7 +219,7 @@ final class CollectionDraft {
     for (Optional<ObjectNode> body : bodies) {
       for (FieldDraft field :
           body.map(schema -> FieldDraft.of(api, inner(schema))).orElse(List.of())) {
-        if (field.pointer().lastIndexOf('/') > 0 || field.type().equals("list of record")) {
+        if (field.type().equals("list of record")) {
           deep.add(field.pointer());
         } else if (!OUR_KEY.matcher(key(field)).matches()) {
           written.putIfAbsent(key(field), field);
@@ -226,19 +229,20 @@ final class CollectionDraft {
     if (!deep.isEmpty()) {
       remark(
           remarks,
-          "Left out, since only fields at the top of a record are written: "
+          "Left out, since lists of records are read and not written: "
               + String.join(", ", new LinkedHashSet<>(deep))
               + ".");
     }
     return List.copyOf(written.values());
   }
 
-  /** Where the fields stand in a body that holds nothing but one object. */
+  /** Where the fields stand in a body that holds nothing but one object around them. */
   private String at(ObjectNode body) {
     var properties = body.path("properties").properties();
     if (properties.size() == 1) {
       var only = properties.iterator().next();
-      if (api.schema(only.getValue()).has("properties")) {
+      boolean part = record.path("properties").has(only.getKey());
+      if (!part && api.schema(only.getValue()).has("properties")) {
         return "/" + only.getKey();
       }
     }
@@ -285,7 +289,7 @@ final class CollectionDraft {
     document.put("created-id", answeredAt + idAt.orElse("/id"));
     Map<String, Object> call = new LinkedHashMap<>();
     call.put("call", "POST " + path);
-    call.put("fields", keysIn(inner(wish.get()), written));
+    call.put("fields", placedIn(inner(wish.get()), written));
     Optional<String> field = ourKey(wish);
     field.ifPresent(name -> call.put("key-field", name));
     Optional<String> header = header(many, "post", "idempotency-key");
@@ -304,7 +308,7 @@ final class CollectionDraft {
 
   private void change(String method, List<FieldDraft> written, Map<String, Object> document) {
     ObjectNode body = api.body(one.path(method)).orElseGet(JsonNodeFactory.instance::objectNode);
-    List<String> keys = keysIn(inner(body), written);
+    List<Object> keys = placedIn(inner(body), written);
     if (keys.isEmpty()) {
       return;
     }
@@ -320,10 +324,24 @@ final class CollectionDraft {
     document.put("change", List.of(call));
   }
 
-  private static List<String> keysIn(ObjectNode body, List<FieldDraft> written) {
-    Set<String> there = new LinkedHashSet<>();
-    body.path("properties").fieldNames().forEachRemaining(there::add);
-    return written.stream().map(CollectionDraft::key).filter(there::contains).toList();
+  /** The written fields that a body has, each with its place if it stands within an object. */
+  private List<Object> placedIn(ObjectNode body, List<FieldDraft> written) {
+    Set<String> there =
+        FieldDraft.of(api, body).stream().map(FieldDraft::pointer).collect(Collectors.toSet());
+    return written.stream()
+        .filter(field -> there.contains(field.pointer()))
+        .map(CollectionDraft::placed)
+        .toList();
+  }
+
+  private static Object placed(FieldDraft field) {
+    if (Pointer.parse(field.pointer()).tokens().size() == 1) {
+      return key(field);
+    }
+    Map<String, Object> placed = new LinkedHashMap<>();
+    placed.put("field", key(field));
+    placed.put("at", field.pointer());
+    return placed;
   }
 
   private Optional<String> header(JsonNode item, String method, String wanted) {

@@ -57,6 +57,8 @@ class SystemReaderTest {
         "timeout: PT10S|timeout: soon|is no span of time",
         "find-by-key:|find-by-kye:|did you mean “find-by-key”?",
         "fields: [notes, checklist]|fields: [note, checklist]|has no field “note”",
+        "fields: [notes, checklist]|fields: [notes, { field: checklist, at: /notes/list }]|at the same place",
+        "fields: [notes, checklist]|fields: [notes, { field: checklist, at: '' }]|at a place below",
         "call: POST /api|call: POST api|as a method and a path",
         "created-id: /id|created-id: id|starts with /",
         "required: true|required: perhaps|expected true or false",

@@ -13,6 +13,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
 /** Making, changing and taking away. */
@@ -32,6 +33,26 @@ class HttpDeliveryTest extends WithScriptedSystem {
                 + "\"key\":\"key-1\"}",
             "made j 7",
             "PUT /jobs/j%207/notes {\"notes\":\"by hand\"}");
+  }
+
+  @Test
+  void fieldsStandWithinTheObjectsWhereTheyArePlacedAndAreReadBackFromThere() {
+    SequencedMap<String, Value> parcel = new LinkedHashMap<>();
+    parcel.put("title", Text.of("Seeds"));
+    parcel.put("owner", Text.of("u-7"));
+    parcel.put("town", Text.of("Tidewrack"));
+    willAnswer(
+        201,
+        "{\"parcel\":{\"id\":\"p1\",\"title\":\"Seeds\",\"who\":{\"owner\":\"U-7\",\"at\":{\"town\":\"T.\"}}}}");
+    var effect = new TaskGateway.Effect("parcels", "key-1", true, Optional.empty(), parcel);
+    assertThat(system.deliver(effect, made -> {}, calls::add))
+        .isEqualTo(
+            new TaskGateway.Delivered(
+                "p1", Map.of("title", "Seeds", "owner", "U-7", "town", "T.")));
+    assertThat(seen)
+        .containsExactly(
+            "POST /parcels {\"parcel\":{\"title\":\"Seeds\","
+                + "\"who\":{\"owner\":\"u-7\",\"at\":{\"town\":\"Tidewrack\"}}}}");
   }
 
   @Test

@@ -93,6 +93,18 @@ abstract class WithScriptedSystem {
                     created-id: /order/id
                     change:
                       - { call: "PATCH /orders/{id}", fields: [title], if-match: true, at: /order }
+                  parcels:
+                    name: Parcels
+                    record: parcel
+                    fields:
+                      title: { name: Title, type: text }
+                      owner: { name: Owner, type: person }
+                      town: { name: Town, type: text }
+                    create:
+                      - call: POST /parcels
+                        fields: [title, { field: owner, at: /who/owner }, { field: town, at: /who/at/town }]
+                        at: /parcel
+                    created-id: /parcel/id
                 """
                     .formatted(server.getAddress().getPort()))
             .open(new Surroundings(name -> Optional.of("s3cret"), () -> NOW));

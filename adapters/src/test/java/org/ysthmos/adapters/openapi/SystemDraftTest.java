@@ -2,6 +2,7 @@ package org.ysthmos.adapters.openapi;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
@@ -64,7 +65,9 @@ class SystemDraftTest {
   void draftOfALedgerFindsKeysTagsAndTheCursorOfWhatChanged() throws Exception {
     HttpCollection jobs = collection(ofStandIn("works-ledger"), "jobs");
     assertThat(jobs.create().getFirst().keyHeader()).contains("Idempotency-Key");
-    assertThat(jobs.create().getFirst().fields()).contains("title", "due", "owner", "labels");
+    assertThat(jobs.create().getFirst().fields())
+        .extracting(HttpCollection.Placed::field)
+        .contains("title", "due", "owner", "labels");
     assertThat(jobs.change().getFirst().ifMatch()).isTrue();
     assertThat(jobs.remove()).isPresent();
     assertThat(jobs.findsBy()).containsExactly(List.of("id"));
@@ -132,7 +135,9 @@ class SystemDraftTest {
     HttpCollection pets = collection(draft, "pets");
     assertThat(pets.shape().recordWord()).isEqualTo("pet");
     assertThat(pets.lists().orElseThrow()).hasToString("/id");
-    assertThat(pets.create().getFirst().fields()).containsExactly("id", "name", "tag");
+    assertThat(pets.create().getFirst().fields())
+        .extracting(HttpCollection.Placed::field)
+        .containsExactly("id", "name", "tag");
     assertThat(pets.poll()).isEmpty();
     assertThat(draft.remarks())
         .extracting(SystemDraft.Remark::text)
@@ -166,6 +171,34 @@ class SystemDraftTest {
         .isEqualTo(ValueType.DAY);
     assertThat(draft.remarks())
         .anySatisfy(remark -> assertThat(remark.text()).contains("Left out").contains("/lines"));
+  }
+
+  @Test
+  void fieldsWithinObjectsAreWrittenAtTheirPlaces() throws Exception {
+    SystemDraft draft =
+        draft(
+            """
+            {"openapi":"3.0.3","info":{"title":"Parcels","version":"1"},"servers":[{"url":"https://parcels.example"}],
+             "paths":{"/parcels":{"post":{"requestBody":{"content":{"application/json":{"schema":{"$ref":"#/components/schemas/Parcel"}}}},
+               "responses":{"201":{"description":"made","content":{"application/json":{"schema":{"$ref":"#/components/schemas/Parcel"}}}}}}},
+              "/parcels/{id}":{"get":{"responses":{"200":{"description":"one","content":{"application/json":{"schema":{"$ref":"#/components/schemas/Parcel"}}}}}},
+               "patch":{"requestBody":{"content":{"application/json":{"schema":{"type":"object","properties":
+                 {"owner":{"type":"object","properties":{"id":{"type":"string"}}}}}}}},"responses":{"204":{"description":"done"}}}}},
+             "components":{"schemas":{"Parcel":{"type":"object","properties":{"id":{"type":"string"},"title":{"type":"string"},
+               "owner":{"type":"object","properties":{"id":{"type":"string"},"since":{"type":"string","format":"date"}}}}}}}}
+            """);
+    HttpCollection parcels = collection(draft, "parcels");
+    assertThat(parcels.create().getFirst().fields())
+        .extracting(HttpCollection.Placed::field, placed -> placed.at().toString())
+        .contains(
+            tuple("title", "/title"),
+            tuple("owner-id", "/owner/id"),
+            tuple("owner-since", "/owner/since"));
+    assertThat(parcels.change().getFirst().fields())
+        .extracting(HttpCollection.Placed::field)
+        .containsExactly("owner-id");
+    assertThat(parcels.shape().written().field("owner-since").orElseThrow().type())
+        .isEqualTo(ValueType.DAY);
   }
 
   /** Following one would have us call whatever somebody wrote down. */
