@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useSession } from '@/shared/composables/session'
-import { age, dayAndTime, span, timeOfDay } from '@/shared/format/time'
+import { age, dayAndTime, span } from '@/shared/format/time'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import RhythmBars from './RhythmBars.vue'
 import type { BridgeLine, Watch } from './api'
@@ -9,7 +9,7 @@ defineProps<{ watch: Watch }>()
 const { now, zone } = useSession()
 
 function lastEvent(line: BridgeLine): string {
-  return line.lastEvent ? timeOfDay(line.lastEvent, zone.value) : 'none yet'
+  return line.lastEvent ? `${age(line.lastEvent, now.value)} ago` : 'none yet'
 }
 </script>
 

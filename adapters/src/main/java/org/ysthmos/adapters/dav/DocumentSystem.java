@@ -139,7 +139,10 @@ final class DocumentSystem implements ReadingGateway {
     record.put("folder", id.substring(0, Math.max(slash, 0)));
     record.put("link", at.toString());
     record.put("type", one.dav("getcontenttype").orElse(""));
-    one.dav("getcontentlength").ifPresent(bytes -> record.put("bytes", bytes));
+    // RFC 4918 section 15.4: digits, as in the header of that name.
+    one.dav("getcontentlength")
+        .filter(bytes -> bytes.strip().matches("\\d{1,18}"))
+        .ifPresent(bytes -> record.put("bytes", Long.parseLong(bytes.strip())));
     Optional<Instant> changed = one.dav("getlastmodified").flatMap(DocumentSystem::httpDate);
     changed.ifPresent(when -> record.put("changedAt", when.toString()));
     one.dav("creationdate")

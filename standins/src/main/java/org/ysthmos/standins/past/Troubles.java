@@ -49,13 +49,13 @@ final class Troubles {
               7,
               12,
               30,
-              "visitor-desk",
+              "works-ledger",
               "field-renamed",
-              "GET",
-              "/api",
+              "POST",
+              "/api/jobs",
               ALL,
               Duration.ofMinutes(80),
-              "seenOn:seen"),
+              "id:number"),
           trouble(6, 11, 0, "visitor-desk", "hook-twice", "", "", 3, 180),
           trouble(6, 14, 30, "climate-desk", "hook-out-of-order", "", "", 2, 180),
           trouble(5, 9, 45, "works-ledger", "token-expired", "", "/api", ALL, 50),
@@ -64,7 +64,7 @@ final class Troubles {
           trouble(1, 11, 40, "grounds-board", "forbidden", "PUT", "/api/tasks", 3, 300));
 
   /** From when on failures are left to whoever opens the demo. */
-  private static final Duration LEFT_OPEN = Duration.ofHours(40);
+  private static final Duration LEFT_OPEN = Duration.ofHours(70);
 
   private final Season season;
   private final List<Happening> happenings = new ArrayList<>();

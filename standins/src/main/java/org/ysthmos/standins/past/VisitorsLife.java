@@ -101,7 +101,7 @@ final class VisitorsLife {
 
   /** As people write it; a few write what no rule can read. */
   private String seenOn(Instant at) {
-    if (random.nextInt(100) < 3) {
+    if (random.nextInt(100) < 4) {
       return words.one("unreadable days", random);
     }
     int before = Math.max(0, random.nextInt(6) - 3);

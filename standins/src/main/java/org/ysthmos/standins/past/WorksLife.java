@@ -2,7 +2,6 @@ package org.ysthmos.standins.past;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -23,6 +22,9 @@ final class WorksLife {
 
   private static final int JOBS_A_ROUND = 7;
   private static final int TICKS_A_DAY = 14;
+
+  /** Among how many of the oldest the next is chosen. */
+  private static final int CHOICE = 10;
 
   private final Season season;
   private final Words words;
@@ -130,39 +132,35 @@ final class WorksLife {
 
   private void rounds(LocalDate day) {
     for (int hour : ROUNDS) {
-      SplittableRandom own = random.split();
-      add(
-          Season.at(day, hour, 10 + random.nextInt(30)),
-          "the works department goes through its jobs",
-          hands -> goThroughJobs(hands, own));
+      Instant at = Season.at(day, hour, 10 + random.nextInt(30));
+      for (int i = 0; i < JOBS_A_ROUND; i++) {
+        SplittableRandom own = random.split();
+        add(at, "the works department goes on with a job", hands -> goOnWithAJob(hands, own));
+        at = at.plusSeconds(30 + random.nextInt(200));
+      }
     }
-    SplittableRandom own = random.split();
-    add(
-        Season.at(day, 15, 20 + random.nextInt(30)),
-        "the grounds crew finishes tasks",
-        hands -> finishTasks(hands, own));
+    Instant at = Season.at(day, 15, 20 + random.nextInt(30));
+    for (int i = 0; i < TICKS_A_DAY; i++) {
+      SplittableRandom own = random.split();
+      add(at, "the grounds crew finishes a task", hands -> finishATask(hands, own));
+      at = at.plusSeconds(20 + random.nextInt(60));
+    }
   }
 
-  /** Jobs go on from one status to the next, the oldest first, a few each time. */
-  private static void goThroughJobs(Hands hands, SplittableRandom random)
+  /** One of the oldest jobs goes on from its status to the next. */
+  private static void goOnWithAJob(Hands hands, SplittableRandom random)
       throws IOException, InterruptedException {
     List<JsonNode> open =
         jobs(hands).stream()
             .filter(job -> !List.of("done", "dropped").contains(job.path("status").asText()))
             .sorted(Comparator.comparing(job -> job.path("id").asText()))
+            .limit(CHOICE)
             .toList();
-    int moved = 0;
-    for (JsonNode job : open) {
-      if (moved == JOBS_A_ROUND) {
-        break;
-      }
-      if (random.nextInt(3) > 0) {
-        moved++;
-        String path = "/jobs/" + job.path("id").asText() + "/status";
-        String next = next(job.path("status").asText(), random);
-        String unused = hands.form("works-ledger", path, Map.of("status", next));
-        hands.passes(Duration.ofSeconds(30 + random.nextInt(200)));
-      }
+    if (!open.isEmpty()) {
+      JsonNode job = open.get(random.nextInt(open.size()));
+      String path = "/jobs/" + job.path("id").asText() + "/status";
+      String next = next(job.path("status").asText(), random);
+      String unused = hands.form("works-ledger", path, Map.of("status", next));
     }
   }
 
@@ -186,18 +184,14 @@ final class WorksLife {
     return jobs;
   }
 
-  private static void finishTasks(Hands hands, SplittableRandom random)
+  private static void finishATask(Hands hands, SplittableRandom random)
       throws IOException, InterruptedException {
-    JsonNode page =
-        hands.call("grounds-board", "GET", "/api/boards/paths-and-trees/tasks?done=false", "");
-    int finished = 0;
-    for (JsonNode task : page.path("items")) {
-      if (finished < TICKS_A_DAY && random.nextInt(4) > 0) {
-        finished++;
-        String path = "/boards/paths-and-trees/tasks/" + task.path("id").asText() + "/tick";
-        String unused = hands.form("grounds-board", path, Map.of());
-        hands.passes(Duration.ofSeconds(20 + random.nextInt(60)));
-      }
+    String asked = "/api/boards/paths-and-trees/tasks?done=false";
+    JsonNode tasks = hands.call("grounds-board", "GET", asked, "").path("items");
+    if (!tasks.isEmpty()) {
+      JsonNode task = tasks.get(random.nextInt(Math.min(CHOICE, tasks.size())));
+      String path = "/boards/paths-and-trees/tasks/" + task.path("id").asText() + "/tick";
+      String unused = hands.form("grounds-board", path, Map.of());
     }
   }
 }
