@@ -105,8 +105,12 @@ final class CollectionDraft {
         && record.path("properties").equals(other.items().path("properties"));
   }
 
-  /** Empty if nothing can be done there that a document could say. */
-  Map<String, Object> document(List<Remark> remarks) {
+  /**
+   * Empty if nothing can be done there that a document could say.
+   *
+   * @param system the id of the system
+   */
+  Map<String, Object> document(String system, List<Remark> remarks) {
     Map<String, Object> document = new LinkedHashMap<>();
     List<FieldDraft> read = FieldDraft.of(api, record);
     Optional<ObjectNode> wish = api.body(many.path("post"));
@@ -123,10 +127,14 @@ final class CollectionDraft {
     written.forEach(field -> fields.put(key(field), field.document(true)));
     read.forEach(field -> fields.put(field.pointer(), field.document(false)));
     document.put("fields", fields);
-    Optional<Map<String, Object>> poll = poll(read, idAt, remarks);
-    if (poll.isPresent()) {
+    Optional<PushDraft> push = PushDraft.of(api, singular(id), record, idAt);
+    Optional<Map<String, Object>> poll =
+        push.isPresent() ? Optional.empty() : poll(read, idAt, remarks);
+    if (push.isPresent() || poll.isPresent()) {
       Map<String, Object> event = new LinkedHashMap<>();
-      read.forEach(field -> event.put(field.pointer(), field.document(false)));
+      push.map(told -> told.fields(api))
+          .orElse(read)
+          .forEach(field -> event.put(field.pointer(), field.document(false)));
       document.put("event-fields", event);
     }
     if (one.has("get")) {
@@ -143,8 +151,13 @@ final class CollectionDraft {
     if (one.has("delete")) {
       document.put("remove", "DELETE " + ofOne());
     }
+    push.ifPresent(
+        told -> {
+          document.put("push", told.document(system));
+          told.remarks(system, id).forEach(text -> remark(remarks, text));
+        });
     poll.ifPresent(how -> document.put("poll", how));
-    if (poll.isEmpty()) {
+    if (poll.isEmpty() && push.isEmpty()) {
       remark(
           remarks,
           "No call was found that tells what changed. If it sends webhooks, describe them as push.");

@@ -49,10 +49,11 @@ public record SystemDraft(String document, List<Remark> remarks) {
               : "It is written in OpenAPI " + version + "; versions 3.0 and 3.1 are read.");
     }
     OpenApiTree api = new OpenApiTree(description);
+    String title = description.path("info").path("title").asText("System").strip();
     List<Remark> remarks = new ArrayList<>();
     Map<String, Object> collections = new LinkedHashMap<>();
     for (CollectionDraft draft : CollectionDraft.all(api)) {
-      Map<String, Object> document = draft.document(remarks);
+      Map<String, Object> document = draft.document(id(title), remarks);
       if (!document.isEmpty()) {
         collections.put(draft.id(), document);
       }
@@ -61,7 +62,6 @@ public record SystemDraft(String document, List<Remark> remarks) {
       throw new Unusable(
           "It describes no records that can be listed, found or made: no call answers with an object or a list of objects.");
     }
-    String title = description.path("info").path("title").asText("System").strip();
     SequencedMap<String, Object> document = new LinkedHashMap<>();
     document.put("system", id(title));
     document.put("name", title);

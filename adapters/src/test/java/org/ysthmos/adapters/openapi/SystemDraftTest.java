@@ -2,6 +2,7 @@ package org.ysthmos.adapters.openapi;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.entry;
 import static org.assertj.core.api.Assertions.tuple;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -17,6 +18,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.http.HttpCollection;
+import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.value.ValueType;
@@ -199,6 +201,64 @@ class SystemDraftTest {
         .containsExactly("owner-id");
     assertThat(parcels.shape().written().field("owner-since").orElseThrow().type())
         .isEqualTo(ValueType.DAY);
+  }
+
+  @Test
+  void webhooksBecomePushByWhatTheyCarryAndHowTheyAreSigned() throws Exception {
+    Push ofDesk = push("visitor-desk", "submissions");
+    assertThat(ofDesk.verify()).isEqualTo(new Push.Verify.StandardWebhooks("visitor-desk-hook"));
+    assertThat(ofDesk.record()).hasToString("/submission");
+    assertThat(ofDesk.kinds())
+        .containsOnly(
+            entry("submission.created", "created"), entry("submission.changed", "changed"));
+    Push ofClimate = push("climate-desk", "tickets");
+    assertThat(ofClimate.verify())
+        .isEqualTo(
+            new Push.Verify.Signature(
+                "Climate-Signature", "climate-desk-hook", "sha256=", true, "sha256"));
+    assertThat(ofClimate.event()).isEqualTo(new Push.IdAt.Header("Climate-Delivery"));
+    assertThat(ofClimate.record()).hasToString("/ticket/id");
+    assertThat(ofClimate.kinds()).containsEntry("ticket-made", "created");
+    Push ofChat = push("garden-chat", "messages");
+    assertThat(ofChat.verify())
+        .isEqualTo(new Push.Verify.SharedSecret("Chat-Secret", "garden-chat-hook"));
+    assertThat(ofChat.record()).hasToString("/id");
+  }
+
+  private static Push push(String standIn, String collection) throws Exception {
+    SystemDraft draft = ofStandIn(standIn);
+    assertThat(draft.remarks())
+        .anySatisfy(
+            remark -> assertThat(remark.text()).contains("/hooks/" + standIn + "/" + collection));
+    return collection(draft, collection).push().orElseThrow();
+  }
+
+  @Test
+  void webhooksOfOneShapeAreJoinedAndOneWithoutAHeaderGetsASecretInItsAddress() throws Exception {
+    String hook =
+        "{\"post\":{\"requestBody\":{\"content\":{\"application/json\":{\"schema\":{\"type\":\"object\",\"properties\":"
+            + "{\"event\":{\"const\":\"%s\"},\"jobId\":{\"type\":\"integer\"}}}}}}}}";
+    SystemDraft draft =
+        draft(
+            """
+            {"openapi":"3.1.0","info":{"title":"Jobs","version":"1"},
+             "paths":{"/jobs":{"get":{"responses":{"200":{"description":"all","content":{"application/json":{"schema":
+               {"type":"array","items":{"type":"object","properties":{"id":{"type":"integer"},"title":{"type":"string"}}}}}}}}}}},
+             "webhooks":{"made":%s,"gone":%s,"moved":%s}}
+            """
+                .formatted(
+                    hook.formatted("job_created"),
+                    hook.formatted("job_deleted"),
+                    hook.formatted("job_moved")));
+    Push push = collection(draft, "jobs").push().orElseThrow();
+    assertThat(push.verify()).isEqualTo(new Push.Verify.PathToken("jobs-hook"));
+    assertThat(push.kinds())
+        .containsOnly(
+            entry("job_created", "created"),
+            entry("job_deleted", "removed"),
+            entry("job_moved", "moved"));
+    assertThat(draft.remarks())
+        .anySatisfy(remark -> assertThat(remark.text()).contains("last part of the address"));
   }
 
   /** Following one would have us call whatever somebody wrote down. */
