@@ -14,6 +14,7 @@ const collection = (id: string, problem = '') => ({
   id,
   name: id,
   can: ['is asked what changed', 'finds by id'],
+  cannot: ['make a pledge', 'change one'],
   bridges: [{ id: 'b', name: 'Pledge follow-up' }],
   lookedAt: '2026-11-24T10:00:00Z',
   problem,
@@ -60,6 +61,7 @@ describe('the systems', () => {
     const { text } = await page(system(collection('pledges')), [poll()])
     expect(text()).toContain('12 of 90 calls used in the last minute')
     expect(text()).toContain('is asked what changed, finds by id')
+    expect(text()).toContain('cannot make a pledge, change one')
     expect(text()).toContain('asked every minute, answered 60 s ago')
     expect(text()).toContain('Pledge follow-up')
     expect(text()).toContain('as described')

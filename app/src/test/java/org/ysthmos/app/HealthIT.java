@@ -24,6 +24,9 @@ class HealthIT extends AppTestBase {
     assertThat(pledges.path("problem").asText()).isEmpty();
     assertThat(pledges.path("lookedAt").asText()).isNotBlank();
     assertThat(pledges.path("can").toString()).contains("is asked what changed", "finds by id");
+    assertThat(pledges.path("cannot").toString())
+        .contains("make a pledge", "change one", "take one away")
+        .doesNotContain("see what changed");
     assertThat(pledges.at("/bridges/0/name").asText()).isEqualTo("Pledge follow-up");
     JsonNode board = look("grounds-board");
     assertThat(board.path("limitCalls").asInt()).isEqualTo(90);
@@ -53,6 +56,32 @@ class HealthIT extends AppTestBase {
     // The other board of the same system is well, and says so.
     assertThat(board.at("/collections/1/problem").asText()).isEmpty();
     assertThat(look("grounds-board").at("/collections/0/problem").asText()).isEmpty();
+  }
+
+  @Test
+  void boardSaysHowFullItIsAndWhyThatIsNotKnown() throws Exception {
+    JsonNode quota = look("grounds-board").path("quota");
+    assertThat(quota.path("of").asText()).isEqualTo("open tasks");
+    assertThat(quota.path("most").asInt()).isEqualTo(5000);
+    assertThat(quota.path("nearlyFull").asBoolean()).isFalse();
+    int before = quota.path("used").asInt();
+    settled(report(Map.of()), 1);
+    assertThat(look("grounds-board").at("/quota/used").asInt()).isEqualTo(before + 1);
+    fault(BOARD.port(), "forbidden", "GET", "/api/account", 1);
+    assertThat(look("grounds-board").at("/quota/problem").asText()).contains("may not do that");
+    assertThat(look("friends-register").path("quota").isNull()).isTrue();
+  }
+
+  @Test
+  void fullBoardIsToldFromOneThatForbidsAndTakesTheTaskWhenThereIsRoom() throws Exception {
+    fault(BOARD.port(), "quota-full", "POST", "/api/boards", 1);
+    String number = report(Map.of());
+    JsonNode failed = settled(number, 1);
+    assertThat(failed.path("failureKind").asText()).isEqualTo("quota full");
+    assertThat(failed.path("reason").asText()).contains("more room; then send again");
+    resend(failed);
+    assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("CREATE");
+    assertThat(tasksOf(number)).hasSize(1);
   }
 
   @Test

@@ -65,6 +65,7 @@ class SystemController {
    * A collection of it.
    *
    * @param can what its description lets us do there, in words
+   * @param cannot what it does not let us do there
    * @param bridges the live bridges that start, end or look something up there
    * @param lookedAt when it was last looked at; null if not yet
    * @param problem why it does not answer as described, and what to do; empty if it does
@@ -73,6 +74,7 @@ class SystemController {
       String id,
       String name,
       List<String> can,
+      List<String> cannot,
       List<BridgeRef> bridges,
       @Schema(nullable = true) @Nullable Instant lookedAt,
       String problem,
@@ -146,6 +148,7 @@ class SystemController {
         id,
         collection.shape().name(),
         can(collection),
+        cannot(collection),
         bridges.live().stream()
             .map(live -> live.version().definition())
             .filter(bridge -> uses(bridge, system, id))
@@ -202,6 +205,27 @@ class SystemController {
       can.add("takes a " + record + " away");
     }
     return can;
+  }
+
+  private static List<String> cannot(SystemCollection collection) {
+    List<String> cannot = new ArrayList<>();
+    if (collection.push().isEmpty() && collection.asked().isEmpty()) {
+      cannot.add("see what changed");
+    }
+    if (collection.findsBy().isEmpty()) {
+      cannot.add("find one by a key");
+    }
+    String record = collection.shape().recordWord();
+    if (!collection.makes()) {
+      cannot.add("make a " + record);
+    }
+    if (!collection.changes()) {
+      cannot.add("change one");
+    }
+    if (!collection.removes()) {
+      cannot.add("take one away");
+    }
+    return cannot;
   }
 
   private static boolean uses(BridgeDefinition bridge, String system, String collection) {
