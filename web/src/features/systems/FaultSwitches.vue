@@ -1,18 +1,29 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useSession } from '@/shared/composables/session'
+import { timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import { readFaults, switchOff, switchOn, type FaultView } from './api'
 
-/** The faults of a system for practice: switched on for some calls, and off again. */
+/** The faults of a system for practice: switched on for calls, minutes or a share, and off again. */
 const props = defineProps<{ id: string; name: string }>()
 const emit = defineEmits<{ switched: [] }>()
 const faults = ref<FaultView[] | null>(null)
 const error = ref('')
 const kind = ref('')
-const calls = ref(3)
+const number = ref(3)
+const counts = ref<'calls' | 'minutes' | 'share'>('calls')
+const { zone } = useSession()
 const from = ref('')
 const to = ref('')
-const on = computed(() => faults.value?.filter((one) => one.calls > 0) ?? [])
+const on = computed(() => faults.value?.filter((one) => one.on) ?? [])
+
+/** How long a fault lasts. */
+function lasts(fault: FaultView): string {
+  const share = fault.share < 100 ? `${fault.share} of 100 calls, ` : ''
+  if (fault.until) return `${share}until ${timeOfDay(fault.until, zone.value)}`
+  return share + (fault.calls ? `${counted(fault.calls, 'call')} more` : 'until it is switched off')
+}
 
 async function during(act: () => Promise<FaultView[] | undefined>) {
   try {
@@ -29,7 +40,8 @@ const opened = (event: Event) =>
 
 async function start() {
   const field = kind.value === 'field-renamed' ? `${from.value}:${to.value}` : ''
-  await during(() => switchOn(props.id, kind.value, calls.value, field))
+  const wish = { kind: kind.value, calls: 0, minutes: 0, share: 0, field }
+  await during(() => switchOn(props.id, { ...wish, [counts.value]: number.value }))
   emit('switched')
 }
 
@@ -58,15 +70,23 @@ async function stop() {
       </template>
       <label
         >for
-        <input v-model.number="calls" class="in number" type="number" min="1" max="1000" />
-        calls</label
-      >
+        <input
+          v-model.number="number"
+          class="in number"
+          type="number"
+          min="1"
+          :max="counts === 'share' ? 100 : 1000"
+        />
+      </label>
+      <select v-model="counts" class="in" aria-label="For how long">
+        <option value="calls">calls</option>
+        <option value="minutes">minutes</option>
+        <option value="share">of 100 calls</option>
+      </select>
       <button class="btn">Switch on</button>
       <button type="button" class="btn" :disabled="!on.length" @click="stop">All off</button>
       <span class="mid" role="status">{{
-        on.length
-          ? on.map((one) => `${one.title}, ${counted(one.calls, 'call')} more`).join('; ')
-          : 'none is on'
+        on.length ? on.map((one) => `${one.title}, ${lasts(one)}`).join('; ') : 'none is on'
       }}</span>
     </form>
     <p v-if="error" class="bad">{{ error }}</p>

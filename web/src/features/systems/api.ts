@@ -14,8 +14,8 @@ export const askNow = (system: string, collection: string) =>
 
 export type FaultView = Schemas['FaultView']
 export const readFaults = (id: string) => get<FaultView[]>(`${of(id)}/faults`)
-export const switchOn = (id: string, kind: string, calls: number, field: string) =>
-  post<FaultView[]>(`${of(id)}/faults`, { kind, calls, field })
+export type FaultWish = Schemas['FaultWish']
+export const switchOn = (id: string, wish: FaultWish) => post<FaultView[]>(`${of(id)}/faults`, wish)
 export const switchOff = (id: string) => del(`${of(id)}/faults`)
 
 export const dropFile = async (id: string, file: File) =>

@@ -135,8 +135,13 @@ class ConnectIT extends AppTestBase {
     JsonNode on = faults("POST", "{\"kind\":\"token-expired\",\"calls\":50,\"field\":\"\"}");
     assertThat(on.toString()).contains("\"kind\":\"token-expired\"").contains("\"calls\":50");
     assertThat(lookAtLedger().path("problem").asText()).contains("valid token");
-    assertThat(faults("DELETE", "").toString()).doesNotContain("\"calls\":4");
+    assertThat(faults("DELETE", "").toString()).doesNotContain("\"on\":true");
     assertThat(lookAtLedger().path("problem").asText()).isEmpty();
+    JsonNode timed = faults("POST", "{\"kind\":\"slow\",\"minutes\":5,\"field\":\"\"}");
+    assertThat(timed.findValues("until").toString()).contains("20");
+    JsonNode shared = faults("POST", "{\"kind\":\"error\",\"share\":20,\"field\":\"\"}");
+    assertThat(shared.findValues("share").toString()).contains("20");
+    assertThat(faults("DELETE", "").toString()).doesNotContain("\"on\":true");
     var earnest = send("GET", app("/api/systems/visitor-desk/faults"), "", Map.of());
     assertThat(earnest.statusCode()).isEqualTo(404);
   }

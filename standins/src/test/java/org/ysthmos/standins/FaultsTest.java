@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -21,11 +22,12 @@ import org.ysthmos.standins.worksledger.WorksLedger;
 class FaultsTest {
 
   @TempDir Path data;
+  private final ControlledClock clock = new ControlledClock();
   private WorksLedger ledger;
 
   @BeforeEach
   void start() throws Exception {
-    ledger = new WorksLedger(0, "t", data, new ControlledClock()).start();
+    ledger = new WorksLedger(0, "t", data, clock).start();
     Bench.call(ledger, "t", "POST", "/api/jobs", "{\"title\":\"Rake\"}");
   }
 
@@ -50,6 +52,42 @@ class FaultsTest {
     on(kind, ",\"calls\":1");
     assertThat(changes().statusCode()).isEqualTo(status);
     assertThat(changes().statusCode()).isEqualTo(200);
+  }
+
+  @Test
+  void shareOfTheCallsIsMetExactlyUntilItIsSwitchedOff() throws Exception {
+    on("error", ",\"share\":30");
+    int met = 0;
+    for (int i = 0; i < 100; i++) {
+      met += changes().statusCode() == 500 ? 1 : 0;
+    }
+    assertThat(met).isEqualTo(30);
+    Bench.call(ledger, "DELETE", "/control/faults", Map.of(), "");
+    assertThat(changes().statusCode()).isEqualTo(200);
+  }
+
+  @Test
+  void faultEndsAfterItsTime() throws Exception {
+    clock.set(Instant.parse("2026-11-24T10:00:00Z"));
+    on("error", ",\"minutes\":5");
+    JsonNode list = Bench.json(Bench.call(ledger, "GET", "/control/faults", Map.of(), ""));
+    assertThat(list.at("/on/0/until").asText()).startsWith("2026-11-24T10:05:0");
+    assertThat(changes().statusCode()).isEqualTo(500);
+    clock.set(Instant.parse("2026-11-24T10:04:50Z"));
+    assertThat(changes().statusCode()).isEqualTo(500);
+    clock.set(Instant.parse("2026-11-24T10:06:00Z"));
+    assertThat(changes().statusCode()).isEqualTo(200);
+    assertThat(Bench.json(Bench.call(ledger, "GET", "/control/faults", Map.of(), "")).path("on"))
+        .isEmpty();
+  }
+
+  @Test
+  void wishThatCannotBeIsRefused() throws Exception {
+    for (String more : new String[] {"\"share\":101", "\"minutes\":-1"}) {
+      String body = "{\"kind\":\"error\"," + more + "}";
+      assertThat(Bench.call(ledger, "POST", "/control/faults", Map.of(), body).statusCode())
+          .isEqualTo(422);
+    }
   }
 
   @Test

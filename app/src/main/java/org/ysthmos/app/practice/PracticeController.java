@@ -2,12 +2,16 @@ package org.ysthmos.app.practice;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.net.URI;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -38,16 +42,28 @@ class PracticeController {
   /**
    * @param kind the word for it
    * @param title the same for people
-   * @param calls for how many more calls it is on; 0 if it is off
+   * @param calls for how many more calls; 0 if their number does not end it
+   * @param until when it ends; null if no time ends it
+   * @param share how many of a hundred calls it meets
    */
-  record FaultView(String kind, String title, int calls) {}
+  record FaultView(
+      String kind,
+      String title,
+      boolean on,
+      int calls,
+      @Schema(nullable = true) @Nullable Instant until,
+      int share) {}
 
   /**
+   * One of the three numbers says how long it lasts; the others are 0.
+   *
    * @param calls for how many calls
+   * @param minutes for how long
+   * @param share for how many of a hundred calls, until it is switched off
    * @param field the field that is renamed and what it is called then, parted by a colon; empty for
    *     other faults
    */
-  record FaultWish(String kind, int calls, String field) {}
+  record FaultWish(String kind, int calls, int minutes, int share, String field) {}
 
   private final Systems systems;
   private final Surroundings surroundings;
@@ -64,22 +80,31 @@ class PracticeController {
     JsonNode list = call(id, "GET", JsonNodeFactory.instance.objectNode());
     List<FaultView> faults = new ArrayList<>();
     for (JsonNode kind : list.path("kinds")) {
-      int calls = 0;
-      for (JsonNode on : list.path("on")) {
-        if (on.path("kind").equals(kind.path("kind"))) {
-          calls += on.path("calls").asInt(1);
-        }
-      }
-      faults.add(new FaultView(kind.path("kind").asText(), kind.path("title").asText(), calls));
+      faults.add(view(kind, list.path("on")));
     }
     return faults;
+  }
+
+  /** The one of a kind that was switched on last stands for the kind. */
+  private static FaultView view(JsonNode kind, JsonNode allOn) {
+    JsonNode on = MissingNode.getInstance();
+    for (JsonNode one : allOn) {
+      on = one.path("kind").equals(kind.path("kind")) ? one : on;
+    }
+    return new FaultView(
+        kind.path("kind").asText(),
+        kind.path("title").asText(),
+        !on.isMissingNode(),
+        on.path("calls").asInt(0),
+        on.has("until") ? Instant.parse(on.path("until").asText()) : null,
+        on.path("share").asInt(100));
   }
 
   @PostMapping
   List<FaultView> switchOn(@PathVariable String id, @RequestBody FaultWish wish) {
     ObjectNode body = JsonNodeFactory.instance.objectNode();
-    body.put("kind", wish.kind()).put("calls", wish.calls()).put("below", "/");
-    body.put("field", wish.field());
+    body.put("kind", wish.kind()).put("below", "/").put("field", wish.field());
+    body.put("calls", wish.calls()).put("minutes", wish.minutes()).put("share", wish.share());
     JsonNode unused = call(id, "POST", body);
     return all(id);
   }

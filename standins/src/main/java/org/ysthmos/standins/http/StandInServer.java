@@ -30,7 +30,7 @@ public final class StandInServer implements AutoCloseable {
 
   private final HttpServer server;
   private final Routes routes;
-  private final Faults faults = new Faults();
+  private final Faults faults;
   private final Switches switches;
   private final String token;
 
@@ -57,6 +57,7 @@ public final class StandInServer implements AutoCloseable {
       throws IOException {
     this.token = token;
     this.routes = routes;
+    this.faults = new Faults(clock);
     this.switches = own == null ? faults : own;
     routes.open("GET", "/openapi.json", request -> Reply.of(200, "application/json", openApi));
     routes.open("GET", "/control/faults", request -> Reply.json(200, switches.list()));
