@@ -229,7 +229,15 @@ public sealed interface Operator {
 
     @Override
     public String sentence() {
-      return "not: " + operator.sentence();
+      if (operator instanceof Not twice) {
+        return twice.operator().sentence();
+      }
+      String said = operator.sentence();
+      if (said.startsWith("is ")) {
+        return "is not " + said.substring("is ".length());
+      }
+      // The other sentences begin with a verb: contains, starts, ends, matches.
+      return "does not " + said.replaceFirst("^(match)es|^(\\w+)s", "$1$2");
     }
   }
 

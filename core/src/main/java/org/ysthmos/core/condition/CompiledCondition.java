@@ -49,6 +49,11 @@ public sealed interface CompiledCondition {
   /** The condition in words, for example {@code place is given}. */
   String sentence();
 
+  /** Its opposite in words, for example {@code place is not given}. */
+  default String denied() {
+    return "it is not so that " + sentence();
+  }
+
   /**
    * @throws Misfit if a value is not there or an operator does not fit its type
    */
@@ -136,7 +141,7 @@ public sealed interface CompiledCondition {
     public Answer ask(Reading reading, @Nullable List<TestResult> results) {
       return switch (part.ask(reading, results)) {
         case Known known when known.met() ->
-            new Known(false, "it passes only when not: " + part.sentence());
+            new Known(false, "it passes unless " + part.sentence());
         case Known known -> Known.MET;
         case Unknown unknown -> unknown;
       };
@@ -149,22 +154,30 @@ public sealed interface CompiledCondition {
 
     @Override
     public String sentence() {
-      return "not: " + part.sentence();
+      return part.denied();
+    }
+
+    @Override
+    public String denied() {
+      return part.sentence();
     }
   }
 
   /** One test. */
-  record One(BoundField field, Chain chain, Operator.Compiled operator, String sentence)
+  record One(
+      BoundField field, Chain chain, Operator.Compiled operator, String sentence, String denied)
       implements CompiledCondition {
 
     static One compile(Condition.Test test, Scope scope) {
       BoundField field = Misfit.at("value", () -> scope.bind(test.value()));
       Chain chain = Chain.compile(test.steps(), field.shape().type(), scope);
+      String name = field.shape().name() + " ";
       return new One(
           field,
           chain,
           test.operator().compile(chain.gives(), scope),
-          field.shape().name() + " " + test.operator().sentence());
+          name + test.operator().sentence(),
+          name + new Operator.Not(test.operator()).sentence());
     }
 
     @Override

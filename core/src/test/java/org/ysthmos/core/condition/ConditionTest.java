@@ -7,10 +7,13 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.compare.Operator;
+import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.testkit.HazardReports;
 import org.ysthmos.core.testkit.MemoryWorld;
 
@@ -63,5 +66,34 @@ class ConditionTest {
     assertThat(decision.verdict()).isEqualTo(Verdict.FAILED);
     assertThat(decision.failures().getFirst().field()).contains("how dangerous");
     assertThat(decision.failures().getFirst().found()).contains(danger);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "{ not: { value: report/answers/place, equal: Pond } };it passes unless place is “Pond”",
+        "{ all: [ { not: { not: { value: report/answers/place, equal: Lawn } } } ] };it passes unless place is not “Lawn”",
+        "{ not: { any: [ { value: report/answers/place, is: present } ] } };it passes unless place is given"
+      })
+  void whyItPassedByIsSaidAsPeopleWould(String when, String because) {
+    assertThat(decide(when, Map.of("place", "Pond")).because()).asString().contains(because);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "{ equal: Pond };is not “Pond”",
+        "{ is: present };is not given",
+        "{ contains: x };does not contain “x”",
+        "{ starts-with: x };does not start with “x”",
+        "{ ends-with: x };does not end with “x”",
+        "{ matches: x+ };does not match the pattern “x+”",
+        "{ not: { contains: x } };contains “x”"
+      })
+  void oppositeOfATestIsSaidAsPeopleWould(String test, String opposite) {
+    Operator operator = Operators.read(DocumentNode.parse(test));
+    assertThat(new Operator.Not(operator).sentence()).isEqualTo(opposite);
   }
 }
