@@ -2,6 +2,8 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { onChange } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { startOfDay } from '@/shared/format/time'
 import { readTraces, type TraceSummary } from './api'
 
 /** The spans of time offered, in hours. */
@@ -18,6 +20,7 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/
 export function useTraces() {
   const route = useRoute()
   const router = useRouter()
+  const { now, zone } = useSession()
   const asked = (name: string) => String(route.query[name] ?? '')
 
   const filter = computed(() => ({
@@ -44,8 +47,8 @@ export function useTraces() {
     const { bridge, verdict, text, span, from, until } = filter.value
     const hours = SPANS[span]?.hours ?? 168
     const since =
-      from === '' ? new Date(Date.now() - hours * 3_600_000) : new Date(`${from}T00:00:00`)
-    const end = until === '' ? '' : new Date(`${until}T24:00:00`).toISOString()
+      from === '' ? new Date(now.value.getTime() - hours * 3_600_000) : startOfDay(from, zone.value)
+    const end = until === '' ? '' : startOfDay(until, zone.value, 1).toISOString()
     return { bridge, verdict, text, since: since.toISOString(), until: from === '' ? '' : end }
   }
 

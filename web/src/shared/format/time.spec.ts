@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { age, clockText, dayAndTime, fullTime, placeName, preciseTime, span } from './time'
+import {
+  age,
+  clockText,
+  dayAndTime,
+  fullTime,
+  placeName,
+  preciseTime,
+  span,
+  startOfDay,
+} from './time'
 
 const LISBON = 'Europe/Lisbon'
 const NOW = new Date('2026-11-24T14:32:05Z')
@@ -27,6 +36,29 @@ describe('times are shown in the stated zone, whatever the machine is set to', (
   it('tells the clock', () => {
     expect(clockText(NOW, LISBON)).toEqual({ day: 'Tue 24 Nov', time: '14:32' })
     expect(placeName('America/Argentina/Buenos_Aires')).toBe('Buenos Aires')
+  })
+})
+
+describe('a day begins', () => {
+  // Facts of the IANA time zone database.
+  it.each([
+    ['2026-11-24', LISBON, '2026-11-24T00:00:00.000Z'],
+    ['2026-07-01', LISBON, '2026-06-30T23:00:00.000Z'],
+    ['2026-11-24', 'America/Halifax', '2026-11-24T04:00:00.000Z'],
+    ['2026-11-24', 'Pacific/Auckland', '2026-11-23T11:00:00.000Z'],
+    ['2026-03-29', LISBON, '2026-03-29T00:00:00.000Z'],
+    ['2026-03-30', LISBON, '2026-03-29T23:00:00.000Z'],
+    ['2026-10-26', LISBON, '2026-10-26T00:00:00.000Z'],
+    // Clocks go forward over midnight, so the day begins at one o'clock.
+    ['2026-09-06', 'America/Santiago', '2026-09-06T04:00:00.000Z'],
+    // Clocks go back to 23:00, so midnight comes once, an hour later.
+    ['2026-04-05', 'America/Santiago', '2026-04-05T04:00:00.000Z'],
+  ])('%s in %s at %s', (day, zone, begins) => {
+    expect(startOfDay(day, zone).toISOString()).toBe(begins)
+  })
+
+  it('and so does a later one, over a change of clocks', () => {
+    expect(startOfDay('2026-03-29', LISBON, 1).toISOString()).toBe('2026-03-29T23:00:00.000Z')
   })
 })
 

@@ -39,6 +39,32 @@ export function fullTime(at: string, zone: string): string {
   return `${day} ${timeOfDay(date, zone)}`
 }
 
+const DAY = 86_400_000
+
+/** How far the clocks of a zone are ahead of UTC at a moment, in milliseconds. */
+function ahead(at: number, zone: string): number {
+  const shown = new Intl.DateTimeFormat('sv-SE', {
+    timeZone: zone,
+    dateStyle: 'short',
+    timeStyle: 'medium',
+  }).format(new Date(at))
+  return Date.parse(`${shown.replace(' ', 'T')}Z`) - Math.floor(at / 1000) * 1000
+}
+
+/**
+ * The moment at which a day (`2026-11-24`) begins in a zone: its midnight, the first if clocks go
+ * back over it, or the moment at which they go forward over it.
+ *
+ * @param later how many days later than the day
+ */
+export function startOfDay(day: string, zone: string, later = 0): Date {
+  const midnight = Date.parse(`${day}T00:00:00Z`) + later * DAY
+  const before = midnight - ahead(midnight - DAY, zone)
+  const after = midnight - ahead(midnight + DAY, zone)
+  const isMidnight = (at: number) => at + ahead(at, zone) === midnight
+  return new Date(isMidnight(before) || !isMidnight(after) ? before : after)
+}
+
 /** `today 14:32:05`, `yesterday 09:10:00`, `Mon 23 Nov 09:10:00` */
 export function dayAndTime(at: string, now: Date, zone: string): string {
   const date = new Date(at)

@@ -49,6 +49,30 @@ class SystemsPersonIT extends InBrowser {
   }
 
   @Test
+  void faultIsPractisedByKeyboardSeenAndSwitchedOff() {
+    page.navigate(together.appAddress() + "/systems");
+    Locator ledger = page.getByLabel("Works Ledger", new Page.GetByLabelOptions().setExact(true));
+    ledger.getByText("Practise its faults").focus();
+    page.keyboard().press("Enter");
+    Locator kind = ledger.getByLabel("A fault of Works Ledger");
+    assertThat(kind).isVisible();
+    kind.selectOption("token-expired");
+    ledger.getByRole(AriaRole.SPINBUTTON).fill("5");
+    ledger.getByLabel("For how long").selectOption("minutes");
+    ledger.getByRole(AriaRole.SPINBUTTON).press("Enter");
+    assertThat(ledger.getByRole(AriaRole.STATUS))
+        .containsText(Pattern.compile("The token has expired: 401, until \\d\\d:\\d\\d:\\d\\d"));
+    check(page, "systems with a fault switched on");
+    button("Look at Works Ledger now").click();
+    assertThat(ledger.getByText("Give the connection to Works Ledger a valid token").first())
+        .isVisible();
+    ledger.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("All off")).click();
+    assertThat(ledger.getByRole(AriaRole.STATUS)).containsText("none is on");
+    button("Look at Works Ledger now").click();
+    assertThat(ledger.getByText("a valid token")).hasCount(0);
+  }
+
+  @Test
   void systemIsConnectedFromItsDescriptionAndTriedCallByCall() {
     page.navigate(together.appAddress() + "/systems");
     link("Connect a system").click();

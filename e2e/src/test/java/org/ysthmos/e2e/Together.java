@@ -103,7 +103,13 @@ final class Together implements AutoCloseable {
     others.put(name, "http://127.0.0.1:" + port);
     append(
         "connections.properties",
-        "%1$s.address=http://127.0.0.1:%2$d%3$s\nsecret.%1$s-token=t\nsecret.%1$s-hook=h\nsecret.%1$s-password=t\n"
+        """
+        %1$s.address=http://127.0.0.1:%2$d%3$s
+        %1$s.practice-address=http://127.0.0.1:%2$d/control/faults
+        secret.%1$s-token=t
+        secret.%1$s-hook=h
+        secret.%1$s-password=t
+        """
             .formatted(name, port, name.equals("leaf-library") ? "/dav" : ""));
     append(
         "standins.properties",

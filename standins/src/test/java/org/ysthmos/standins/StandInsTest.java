@@ -204,6 +204,30 @@ class StandInsTest {
         .isEqualTo(400);
   }
 
+  @Test
+  void friendJoinsOnceIsFoundByMailAndHasAMembershipEachTime() throws Exception {
+    String form = "name=Ana+Lindqvist&mail=A.Lindqvist%40mail.example&kind=family";
+    String number = friends("POST", "/people", form);
+    assertThat(number).contains("fp-801");
+    assertThat(friends("POST", "/people", form.replace("A.L", "a.l"))).contains("fp-801");
+    JsonNode found =
+        JSON.readTree(friends("GET", "/api/people?mail=a.lindqvist%40mail.example", ""));
+    assertThat(found.path("people")).hasSize(1);
+    assertThat(found.at("/people/0/name").asText()).isEqualTo("Ana Lindqvist");
+    JsonNode members = JSON.readTree(friends("GET", "/api/memberships", ""));
+    assertThat(members.path("memberships")).hasSize(2);
+    assertThat(members.at("/memberships/0/kind").asText()).isEqualTo("family");
+    assertThat(friends("POST", "/people", "mail=b%40mail.example&kind=royal"))
+        .contains("single, family, school");
+    assertThat(friends("PATCH", "/api/people/fp-801", "{\"ownerMail\":\"w.oakes@x.example\"}"))
+        .contains("w.oakes@x.example");
+    assertThat(friends("GET", "/api/people?limit=many", "")).contains("limit is a number");
+  }
+
+  private String friends(String method, String path, String body) throws Exception {
+    return send(friends.port(), method, path, "friends", body).body();
+  }
+
   private List<String> listed(String first) throws Exception {
     List<String> ids = new ArrayList<>();
     String path = first;

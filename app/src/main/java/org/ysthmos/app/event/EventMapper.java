@@ -28,7 +28,16 @@ public interface EventMapper {
       Instant happenedAt,
       Instant receivedAt,
       byte[] body,
-      boolean madeUp) {}
+      boolean madeUp) {
+
+    /** What the id of a record may have at most, in characters. */
+    public static final int LONGEST_RECORD_ID = 512;
+
+    /**
+     * What a body may have at most, in bytes; with room for what its webhook would say around it.
+     */
+    public static final int LARGEST_BODY = 1_000_000;
+  }
 
   @Insert(
       """

@@ -32,7 +32,6 @@ class HookController {
 
   private static final int LONGEST_WAIT_SECONDS = 10;
   private static final int LONGEST_ID = 256;
-  private static final int LONGEST_RECORD_ID = 512;
 
   /**
    * The acknowledgement.
@@ -169,9 +168,12 @@ class HookController {
       Push push, String system, String collection, String id, byte[] body, Instant now) {
     try {
       Event event = PushReader.read(push, system, collection, id, body, now);
-      if (event.record().length() > LONGEST_RECORD_ID || event.kind().length() > 128) {
+      if (event.record().length() > EventMapper.EventRow.LONGEST_RECORD_ID
+          || event.kind().length() > 128) {
         throw unreadable(
-            "the id of the record may have at most " + LONGEST_RECORD_ID + " characters");
+            "the id of the record may have at most "
+                + EventMapper.EventRow.LONGEST_RECORD_ID
+                + " characters");
       }
       return event;
     } catch (PushReader.Unreadable e) {

@@ -149,7 +149,14 @@ class Poller implements SmartLifecycle, Asking {
             failed(row, notRead.failure());
             return;
           }
-          case Page page -> row = keep(row, collection.get(), page);
+          case Page page -> {
+            Optional<Failure> unkept = Keepable.problem(system.get().description().name(), page);
+            if (unkept.isPresent()) {
+              failed(row, unkept.get());
+              return;
+            }
+            row = keep(row, collection.get(), page);
+          }
         }
       } while (stage.isRunning() && !row.progress().atRest());
       // A pass that a stop breaks off goes on at the next start, not an interval later.

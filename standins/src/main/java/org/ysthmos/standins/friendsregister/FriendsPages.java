@@ -17,7 +17,7 @@ final class FriendsPages {
         body{font:16px/1.5 Verdana,sans-serif;background:#f3eef6;color:#2a2331;margin:0}
         main{max-width:36rem;margin:2rem auto;background:#fff;padding:1.5rem 2rem;border-left:8px solid #6b4a86}
         h1{font-size:1.3rem;margin:0 0 .5rem} label{display:block;margin:1rem 0 .2rem;font-weight:bold}
-        input{font:inherit;width:100%%;box-sizing:border-box;padding:.4rem;border:1px solid #8f829a}
+        input,select{font:inherit;width:100%%;box-sizing:border-box;padding:.4rem;border:1px solid #8f829a}
         button{font:inherit;margin-top:1.4rem;padding:.5rem 1.4rem;background:#553a6d;color:#fff;border:0}
       </style></head><body><main>%s</main></body></html>
       """;
@@ -40,22 +40,34 @@ final class FriendsPages {
           <input id="payerMail" name="payerMail" type="email">
           <button type="submit">Pledge</button>
         </form>
+        <h1>Become a friend of the garden</h1>
+        <form method="post" action="/people">
+          <label for="friendName">Your name</label>
+          <input id="friendName" name="name">
+          <label for="friendMail">How can we write to you?</label>
+          <input id="friendMail" name="mail" type="email" required>
+          <label for="ownerMail">Who looks after you? The mail address of a steward</label>
+          <input id="ownerMail" name="ownerMail" type="email">
+          <label for="kind">What kind of membership?</label>
+          <select id="kind" name="kind"><option>single</option><option>family</option><option>school</option></select>
+          <button type="submit">Join</button>
+        </form>
         """);
   }
 
-  static String thanks(String number) {
+  static String thanks(String what, String number) {
     return PAGE.formatted(
         """
         <h1>Thank you</h1>
-        <p>Your pledge has the number <b id="number">%s</b>.</p>
+        <p>%s has the number <b id="number">%s</b>.</p>
         <p><a href="/">Pledge something else</a></p>
         """
-            .formatted(StandInServer.escape(number)));
+            .formatted(what, StandInServer.escape(number)));
   }
 
-  static String pledge(ObjectNode pledge) {
+  static String record(String title, ObjectNode record) {
     StringBuilder rows = new StringBuilder();
-    pledge
+    record
         .properties()
         .forEach(
             field ->
@@ -64,6 +76,6 @@ final class FriendsPages {
                     .append("</dt><dd>")
                     .append(StandInServer.escape(field.getValue().asText()))
                     .append("</dd>"));
-    return PAGE.formatted("<h1>A pledge</h1><dl>" + rows + "</dl>");
+    return PAGE.formatted("<h1>" + title + "</h1><dl>" + rows + "</dl>");
   }
 }

@@ -1,21 +1,11 @@
 package org.ysthmos.standins.friendsregister;
 
-import com.fasterxml.jackson.databind.json.JsonMapper;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.net.URLEncoder;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.http.Refusal;
 import org.ysthmos.standins.http.Reply;
@@ -23,27 +13,26 @@ import org.ysthmos.standins.http.Request;
 import org.ysthmos.standins.http.Routes;
 import org.ysthmos.standins.http.StandIn;
 import org.ysthmos.standins.http.StandInServer;
-import org.ysthmos.standins.store.RecordLog;
 
 /**
- * The register of the friends' society. It tells nobody of anything: whoever wants to know asks for
- * the pledges that changed, page by page, each page naming the next in its Link header. Fields look
- * alike: whoever made a pledge, whoever looks after it and whoever pays have a mail address each.
+ * The register of the friends' society: people, their memberships and what they pledge. It tells
+ * nobody of anything: whoever wants to know asks for what changed, page by page, each page naming
+ * the next in its Link header. Fields look alike: a friend, whoever looks after them, whoever made
+ * a pledge and whoever pays have a mail address each.
  */
 public final class FriendsRegister implements StandIn {
 
-  /** What a person says of a pledge, by the key of the answer. */
+  /** What is asked of a pledge, by the key of the answer. */
   static final List<String> QUESTIONS =
       List.of("mail", "stewardMail", "payerMail", "what", "amount");
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
-  private static final DateTimeFormatter MOMENT =
-      DateTimeFormatter.ofPattern("uuuu-MM-dd'T'HH:mm:ss.SSS'Z'").withZone(ZoneOffset.UTC);
-  private static final int FIRST_NUMBER = 3101;
-  private static final int MOST_ON_A_PAGE = 50;
+  static final List<String> OF_A_PERSON = List.of("name", "mail", "ownerMail");
+  static final List<String> OF_A_MEMBERSHIP = List.of("memberMail", "payerMail", "kind");
+  static final List<String> KINDS = List.of("single", "family", "school");
 
-  private final RecordLog pledges;
-  private final ControlledClock clock;
+  private final PagedLog pledges;
+  private final PagedLog people;
+  private final PagedLog memberships;
   private final StandInServer server;
 
   /**
@@ -51,17 +40,42 @@ public final class FriendsRegister implements StandIn {
    */
   public FriendsRegister(int port, String token, Path data, ControlledClock clock)
       throws IOException {
-    this.pledges = new RecordLog(data.resolve("friends-register.ndjson"));
-    this.clock = clock;
+    this.pledges =
+        new PagedLog("pledges", "fr-", 3101, data.resolve("friends-register.ndjson"), clock);
+    this.people = new PagedLog("people", "fp-", 801, data.resolve("friends-people.ndjson"), clock);
+    this.memberships =
+        new PagedLog("memberships", "fm-", 1401, data.resolve("friends-members.ndjson"), clock);
     Routes routes =
         new Routes()
             .open("GET", "/", request -> Reply.html(FriendsPages.form()))
-            .open("GET", "/pledges/{id}", request -> Reply.html(FriendsPages.pledge(find(request))))
+            .open(
+                "GET",
+                "/pledges/{id}",
+                request -> Reply.html(FriendsPages.record("A pledge", pledges.find(request))))
+            .open(
+                "GET",
+                "/people/{id}",
+                request -> Reply.html(FriendsPages.record("A friend", people.find(request))))
             .open("POST", "/pledges", this::pledge)
-            .signedIn("GET", "/api/pledges", this::list)
+            .open("POST", "/people", this::join)
+            .signedIn("GET", "/api/pledges", pledges::list)
             .signedIn("POST", "/api/pledges", this::pledgeByApi)
-            .signedIn("GET", "/api/pledges/{id}", request -> Reply.json(200, find(request)))
-            .signedIn("PATCH", "/api/pledges/{id}", this::edit);
+            .signedIn("GET", "/api/pledges/{id}", request -> Reply.json(200, pledges.find(request)))
+            .signedIn(
+                "PATCH",
+                "/api/pledges/{id}",
+                request -> Reply.json(200, pledges.edit(request, QUESTIONS)))
+            .signedIn("GET", "/api/people", people::list)
+            .signedIn("GET", "/api/people/{id}", request -> Reply.json(200, people.find(request)))
+            .signedIn(
+                "PATCH",
+                "/api/people/{id}",
+                request -> Reply.json(200, people.edit(request, OF_A_PERSON)))
+            .signedIn("GET", "/api/memberships", memberships::list)
+            .signedIn(
+                "GET",
+                "/api/memberships/{id}",
+                request -> Reply.json(200, memberships.find(request)));
     this.server =
         new StandInServer(
             port, token, StandInServer.resource("/openapi/friends-register.json"), clock, routes);
@@ -79,96 +93,37 @@ public final class FriendsRegister implements StandIn {
   }
 
   private Reply pledge(Request request) {
-    ObjectNode made = make(request.form());
-    return Reply.html(FriendsPages.thanks(made.path("id").asText()));
+    ObjectNode made = pledges.make(QUESTIONS, request.form());
+    return Reply.html(FriendsPages.thanks("Your pledge", made.path("id").asText()));
   }
 
   private Reply pledgeByApi(Request request) {
     Map<String, String> answers = new LinkedHashMap<>();
     QUESTIONS.forEach(question -> answers.put(question, request.json().path(question).asText("")));
-    return Reply.json(201, make(answers));
+    return Reply.json(201, pledges.make(QUESTIONS, answers));
   }
 
-  private synchronized ObjectNode make(Map<String, String> answers) {
-    ObjectNode pledge = JSON.createObjectNode();
-    pledge.put("id", "fr-" + (FIRST_NUMBER + pledges.everKept()));
-    QUESTIONS.forEach(question -> pledge.put(question, answers.getOrDefault(question, "").strip()));
-    String now = now();
-    pledge.put("createdAt", now).put("changedAt", now);
-    pledges.keep(pledge);
-    return pledge;
-  }
-
-  private synchronized ObjectNode find(Request request) {
-    String id = request.slot("id");
-    return pledges.get(id).orElseThrow(() -> new Refusal(404, "there is no pledge “" + id + "”"));
-  }
-
-  private synchronized Reply edit(Request request) {
-    ObjectNode changed = find(request).deepCopy();
-    request
-        .json()
-        .properties()
-        .forEach(
-            entry -> {
-              if (!QUESTIONS.contains(entry.getKey())) {
-                throw Refusal.ofField(entry.getKey(), "a pledge has no such field");
-              }
-              changed.set(entry.getKey(), entry.getValue());
-            });
-    changed.put("changedAt", now());
-    pledges.keep(changed);
-    return Reply.json(200, changed);
-  }
-
-  /** Always with milliseconds, so that the order of the texts is the order in time. */
-  private String now() {
-    return MOMENT.format(clock.instant());
-  }
-
-  private static boolean changedSince(ObjectNode pledge, String since) {
-    try {
-      return !Instant.parse(pledge.path("changedAt").asText()).isBefore(Instant.parse(since));
-    } catch (DateTimeParseException e) {
-      throw new Refusal(400, "changedSince is a moment such as 2026-11-24T13:58:07Z");
+  /** A new friend, with a membership; nobody is a friend twice. */
+  private Reply join(Request request) {
+    Map<String, String> form = new LinkedHashMap<>(request.form());
+    String mail = form.getOrDefault("mail", "").strip();
+    if (mail.isEmpty()) {
+      throw Refusal.ofField("mail", "a friend has a mail address");
     }
-  }
-
-  /** The place of a pledge in the listing: what changed first, and of the same moment by id. */
-  private static String place(ObjectNode pledge) {
-    return pledge.path("changedAt").asText() + " " + pledge.path("id").asText();
-  }
-
-  private synchronized Reply list(Request request) {
-    int limit =
-        Math.clamp(request.query("limit").map(Integer::parseInt).orElse(20), 1, MOST_ON_A_PAGE);
-    Optional<String> after = request.query("after");
-    List<ObjectNode> fitting =
-        pledges.all().stream()
-            .filter(
-                pledge ->
-                    request.query("changedSince").stream()
-                        .allMatch(since -> changedSince(pledge, since)))
-            .filter(pledge -> after.stream().allMatch(seen -> place(pledge).compareTo(seen) > 0))
-            .sorted(Comparator.comparing(FriendsRegister::place))
-            .toList();
-    List<ObjectNode> page = fitting.subList(0, Math.min(limit, fitting.size()));
-    ArrayNode items = JSON.createArrayNode();
-    page.forEach(items::add);
-    Reply reply = Reply.json(200, JSON.createObjectNode().set("pledges", items));
-    return fitting.size() > page.size()
-        ? reply.with("Link", "<" + next(request, limit, place(page.getLast())) + ">; rel=\"next\"")
-        : reply;
-  }
-
-  private static String next(Request request, int limit, String last) {
-    String since =
-        request.query("changedSince").map(text -> "&changedSince=" + encoded(text)).orElse("");
-    return "/api/pledges?limit=" + limit + since + "&after=" + encoded(last);
-  }
-
-  private static String encoded(String text) {
-    return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    if (!KINDS.contains(form.getOrDefault("kind", KINDS.getFirst()))) {
+      throw Refusal.ofField("kind", "a membership is one of " + String.join(", ", KINDS));
+    }
+    ObjectNode friend;
+    synchronized (this) {
+      friend =
+          people
+              .first(one -> one.path("mail").asText().equalsIgnoreCase(mail))
+              .orElseGet(() -> people.make(OF_A_PERSON, form));
+      form.putIfAbsent("kind", KINDS.getFirst());
+      form.put("memberMail", mail);
+      ObjectNode unused = memberships.make(OF_A_MEMBERSHIP, form);
+    }
+    return Reply.html(FriendsPages.thanks("Your entry", friend.path("id").asText()));
   }
 
   @Override

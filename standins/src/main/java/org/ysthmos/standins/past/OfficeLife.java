@@ -47,6 +47,7 @@ final class OfficeLife {
       }
     }
     life.exhibitions();
+    life.friends();
     return life.happenings;
   }
 
@@ -123,6 +124,30 @@ final class OfficeLife {
                       "PATCH",
                       "/api/pledges/" + hands.number(name),
                       "{\"amount\":\"" + amount + "\"}")),
+          60);
+    }
+  }
+
+  /** Each joins on a day of their own. */
+  private void friends() {
+    List<List<String>> all = words.all("friends");
+    List<LocalDate> days = season.dates();
+    for (int i = 0; i < all.size() && i * 2 + 1 < days.size(); i++) {
+      List<String> friend = all.get(i);
+      Map<String, String> form =
+          Map.of(
+              "name", friend.get(0),
+              "mail", friend.get(1),
+              "kind", friend.get(2),
+              "ownerMail", words.one("stewards", random),
+              "payerMail", friend.get(1));
+      asked(
+          new Happening(
+              Season.at(days.get(i * 2 + 1), 10, random.nextInt(60)),
+              friend.getFirst() + " becomes a friend",
+              hands -> {
+                String unused = hands.form("friends-register", "/people", form);
+              }),
           60);
     }
   }
