@@ -86,6 +86,23 @@ class GardenIT extends AppTestBase {
   }
 
   @Test
+  void webhookThatIsOvertakenByALaterVersionChangesNothingBack() throws Exception {
+    String number = ticket("Fault code: HV-12");
+    settled(number, 1);
+    String address = "http://127.0.0.1:" + CLIMATE.port() + "/api/tickets/" + number;
+    var token = Map.of("Authorization", "Bearer climate");
+    fault(CLIMATE.port(), "hook-out-of-order", "", "", 1);
+    send("PATCH", address, "{\"description\":\"Fault code: EL-21\"}", token);
+    send("PATCH", address, "{\"description\":\"Fault code: WL-04\"}", token);
+    JsonNode late = settled(number, 3);
+    assertThat(late.path("verdict").asText()).isEqualTo("PASSED_BY");
+    assertThat(late.path("reason").asText())
+        .isEqualTo("It tells of version 2, and version 3 came before it.");
+    JsonNode made = tracesOf(number).getLast();
+    assertThat(job(made).path("title").asText()).isEqualTo("WL-04 Too cold");
+  }
+
+  @Test
   void jobWhoseAnswerIsLostIsMadeOnceByItsKeyInTheHeader() throws Exception {
     fault(LEDGER.port(), "answer-lost", "POST", "/api/jobs", 1);
     String number = ticket("Fault code: WL-04 lost answer");

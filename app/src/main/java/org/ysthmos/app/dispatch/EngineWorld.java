@@ -4,12 +4,15 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.ysthmos.adapters.system.Push;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
@@ -152,6 +155,16 @@ final class EngineWorld implements World {
   @Override
   public Optional<WorkingCalendar> calendar(String id) {
     return tables.calendar(id);
+  }
+
+  /** Only what is told can be overtaken; what is asked for is as it is when it is asked. */
+  @Override
+  public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
+    return systems
+        .collection(event.system(), event.collection())
+        .flatMap(SystemCollection::push)
+        .flatMap(Push::version)
+        .flatMap(version -> received.overtaken(event, version, kinds));
   }
 
   @Override

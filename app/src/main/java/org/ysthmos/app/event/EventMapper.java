@@ -1,6 +1,7 @@
 package org.ysthmos.app.event;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -113,6 +114,30 @@ public interface EventMapper {
       @Param("collection") String collection,
       @Param("record") String record,
       @Param("sourceId") String sourceId);
+
+  /** The events of the same record and of some kinds that were received last before this one. */
+  @Select(
+      """
+      <script>
+      SELECT e.id, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
+             e.received_at, e.body, e.made_up
+      FROM event e JOIN event this ON this.system_id = #{system} AND this.source_id = #{sourceId}
+      WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+        AND e.made_up = FALSE AND e.record_id = #{record} AND e.received_at &lt;= this.received_at
+        AND e.id &lt; this.id AND e.kind IN
+      <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
+      ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.received_at DESC,
+               e.id DESC
+      LIMIT #{limit}
+      </script>
+      """)
+  List<EventRow> before(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("record") String record,
+      @Param("sourceId") String sourceId,
+      @Param("kinds") Collection<String> kinds,
+      @Param("limit") int limit);
 
   /** Whether any event of a record is kept: 1 if so, 0 if not. */
   @Select(

@@ -3,6 +3,7 @@ package org.ysthmos.app.event;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import org.ysthmos.adapters.hook.PushReader;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.event.VersionMark;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.json.Pointer;
@@ -23,6 +25,9 @@ public class ReceivedEvents {
   static final int MOST_LOOKED_THROUGH = 20_000;
 
   private static final int PAGE = 500;
+
+  /** Among how many earlier events of its record a later version is looked for. */
+  private static final int MOST_BEFORE = 20;
 
   private final EventMapper mapper;
   private final AppClock clock;
@@ -79,6 +84,27 @@ public class ReceivedEvents {
     return Optional.ofNullable(
             mapper.previous(event.system(), event.collection(), event.record(), event.id()))
         .map(ReceivedEvents::body);
+  }
+
+  /**
+   * The latest version of the event's record that came before it, if it is later than the event's.
+   *
+   * @param versionAt where what comes with an event says the version
+   */
+  public Optional<World.Overtaken> overtaken(
+      Event event, Pointer versionAt, Collection<String> kinds) {
+    String own = versionAt.in(event.data()).asText("");
+    if (own.isEmpty()) {
+      return Optional.empty();
+    }
+    String latest = own;
+    for (EventMapper.EventRow row :
+        mapper.before(
+            event.system(), event.collection(), event.record(), event.id(), kinds, MOST_BEFORE)) {
+      String other = versionAt.in(body(row)).asText("");
+      latest = VersionMark.compare(other, latest).orElse(0) > 0 ? other : latest;
+    }
+    return latest.equals(own) ? Optional.empty() : Optional.of(new World.Overtaken(own, latest));
   }
 
   /** An event as the core knows it. */

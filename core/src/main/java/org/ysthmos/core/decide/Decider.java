@@ -22,12 +22,15 @@ import org.ysthmos.core.value.Warned;
  * The one function that decides. The live engine, a resend and every preview call it with the same
  * inputs and get the same answer. It never throws for what it finds in an event.
  *
- * <p>The order of a decision: the lookups that the condition needs, the condition, the other
- * lookups, the match key, the fields of each task, and last the pairs.
+ * <p>The order of a decision: whether a later version of the record came before, the lookups that
+ * the condition needs, the condition, the other lookups, the match key, the fields of each task,
+ * and last the pairs.
  */
 public final class Decider {
 
   private final BridgeVersion bridge;
+  private final Event event;
+  private final World world;
   private final Reading reading;
   private final Lookups lookups;
   private final DecisionNotes notes;
@@ -35,6 +38,8 @@ public final class Decider {
 
   private Decider(BridgeVersion bridge, Event event, World world, Mode mode) {
     this.bridge = bridge;
+    this.event = event;
+    this.world = world;
     this.notes = new DecisionNotes(mode);
     this.lookups = new Lookups(world);
     this.reading =
@@ -56,6 +61,13 @@ public final class Decider {
   }
 
   private Decision decide() {
+    Optional<World.Overtaken> overtaken =
+        world.overtaken(event, bridge.definition().from().events());
+    if (overtaken.isPresent()) {
+      return passedBy(
+          "it tells of version %s, and version %s came before it"
+              .formatted(overtaken.get().version(), overtaken.get().by()));
+    }
     Decision stopped = lookUp(0, bridge.lookupsBeforeWhen());
     if (stopped != null) {
       return stopped;

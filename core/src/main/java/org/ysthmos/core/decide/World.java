@@ -1,11 +1,13 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
@@ -27,6 +29,16 @@ public interface World extends Reading.Surroundings {
   /** The pair of a bridge with this match key, if there is one. */
   Optional<PairState> pair(String bridge, MatchKey key);
 
+  /**
+   * The later version of the event's record that came before it, so that the event tells what is
+   * over already. Nothing is known of it where a system's records say no version.
+   *
+   * @param kinds only events of these kinds count, as a bridge hears of no others
+   */
+  default Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
+    return Optional.empty();
+  }
+
   /** Whether someone worked on a pair's task since both sides last agreed. */
   TouchAnswer touched(MatchKey key, PairState pair);
 
@@ -40,6 +52,14 @@ public interface World extends Reading.Surroundings {
       String collection,
       LookupRule.Origin origin,
       SequencedMap<String, String> keys) {}
+
+  /**
+   * An event that came late.
+   *
+   * @param version the version of the record that it tells of
+   * @param by the later one that came before
+   */
+  record Overtaken(String version, String by) {}
 
   /** What a lookup came to. */
   sealed interface LookupAnswer {}

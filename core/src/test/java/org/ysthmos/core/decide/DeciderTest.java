@@ -51,6 +51,16 @@ class DeciderTest {
   }
 
   @Test
+  void eventThatIsOvertakenPassesByBeforeAnythingIsAsked() {
+    MemoryWorld world = finding(Map.of()).overtaken("2", "3");
+    Decision decision = decide(world);
+    assertThat(decision.verdict()).isEqualTo(Verdict.PASSED_BY);
+    assertThat(decision.because()).isEqualTo("it tells of version 2, and version 3 came before it");
+    assertThat(decision.deliveries()).isEmpty();
+    assertThat(world.asked()).isZero();
+  }
+
+  @Test
   void explainsTheWayOfTheDueDate() {
     Explanation.Lineage due =
         decide(finding(Map.of())).explanation().fields().stream()

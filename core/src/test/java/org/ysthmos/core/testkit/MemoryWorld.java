@@ -1,6 +1,7 @@
 package org.ysthmos.core.testkit;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -19,6 +20,7 @@ public final class MemoryWorld implements World {
   private final Map<String, PairState> pairs = new HashMap<>();
   private final Set<String> touched = new HashSet<>();
   private LookupAnswer answer;
+  private Optional<Overtaken> overtaken = Optional.empty();
   private int asked;
 
   public MemoryWorld(LookupAnswer answer) {
@@ -51,6 +53,17 @@ public final class MemoryWorld implements World {
   /** How often a lookup was asked. */
   public int asked() {
     return asked;
+  }
+
+  /** A later version of the record came before the event. */
+  public MemoryWorld overtaken(String version, String by) {
+    overtaken = Optional.of(new Overtaken(version, by));
+    return this;
+  }
+
+  @Override
+  public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
+    return overtaken;
   }
 
   /** Someone worked on the task of this key. */
