@@ -52,7 +52,7 @@ onMounted(() => {
             >
             <template v-else>live</template>
           </td>
-          <td>{{ bridge.purpose }}</td>
+          <td class="purpose">{{ bridge.purpose }}</td>
           <td>{{ bridge.source }}</td>
           <td>{{ bridge.target }}</td>
           <td class="n">{{ bridge.version }}</td>
@@ -93,6 +93,11 @@ ul {
 li {
   padding: 6px 0;
   border-bottom: 1px solid var(--line);
+}
+.rows .purpose {
+  white-space: normal;
+  padding-top: 7px;
+  padding-bottom: 7px;
 }
 td a,
 li a {

@@ -28,6 +28,8 @@ class HealthIT extends AppTestBase {
         .contains("make a pledge", "change one", "take one away")
         .doesNotContain("see what changed");
     assertThat(pledges.at("/bridges/0/name").asText()).isEqualTo("Pledge follow-up");
+    assertThat(look("chore-table").at("/collections/0/cannot").toString())
+        .contains("make an exhibition");
     JsonNode board = look("grounds-board");
     assertThat(board.path("limitCalls").asInt()).isEqualTo(90);
     assertThat(board.at("/collections/0/can").toString()).contains("makes a task", "takes a task");

@@ -194,15 +194,15 @@ class SystemController {
     for (List<String> keys : collection.findsBy()) {
       can.add("finds by " + String.join(" and ", keys));
     }
-    String record = collection.shape().recordWord();
+    String record = Words.one(collection.shape().recordWord());
     if (collection.makes()) {
-      can.add("makes a " + record);
+      can.add("makes " + record);
     }
     if (collection.changes()) {
-      can.add("changes a " + record);
+      can.add("changes " + record);
     }
     if (collection.removes()) {
-      can.add("takes a " + record + " away");
+      can.add("takes " + record + " away");
     }
     return can;
   }
@@ -215,9 +215,9 @@ class SystemController {
     if (collection.findsBy().isEmpty()) {
       cannot.add("find one by a key");
     }
-    String record = collection.shape().recordWord();
+    String record = Words.one(collection.shape().recordWord());
     if (!collection.makes()) {
-      cannot.add("make a " + record);
+      cannot.add("make " + record);
     }
     if (!collection.changes()) {
       cannot.add("change one");
