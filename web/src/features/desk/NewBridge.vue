@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
+import { withArticle } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import {
@@ -149,7 +150,7 @@ async function begin() {
         <p v-else-if="answers.from" class="under mid">{{ answers.from }}</p>
         <fieldset v-if="source?.kinds.length" class="under kinds">
           <legend class="unseen">Which kinds of event</legend>
-          <span class="mid">when a {{ source.record }} is</span>
+          <span class="mid">when {{ withArticle(source.record) }} is</span>
           <label v-for="kind in source.kinds" :key="kind"
             ><input v-model="kinds" type="checkbox" :value="kind" /> {{ kind }}</label
           >

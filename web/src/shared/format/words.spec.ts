@@ -1,10 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { counted, ordinal, pretty } from './words'
+import { counted, ordinal, pretty, withArticle } from './words'
 
 describe('words', () => {
   it('counts with the right noun', () => {
     expect(counted(1, 'event')).toBe('1 event')
     expect(counted(3, 'event')).toBe('3 events')
+  })
+
+  it('gives a noun the article that fits', () => {
+    expect(withArticle('task')).toBe('a task')
+    expect(withArticle('exhibition')).toBe('an exhibition')
   })
 
   it.each([

@@ -16,6 +16,11 @@ export function counted(count: number, noun: string): string {
   return `${count.toLocaleString('en')} ${noun}${count === 1 ? '' : 's'}`
 }
 
+/** A noun with its article, by its first letter: `a task`, `an exhibition`. */
+export function withArticle(noun: string): string {
+  return `${/^[aeiou]/i.test(noun) ? 'an' : 'a'} ${noun}`
+}
+
 /** `2nd`, `3rd`, `11th` */
 export function ordinal(n: number): string {
   const tens = n % 100

@@ -2,9 +2,7 @@ package org.ysthmos.adapters.dav;
 
 import java.time.Duration;
 import java.util.List;
-import java.util.Optional;
-import org.ysthmos.adapters.system.Asked;
-import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.adapters.system.FollowedCollection;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 
@@ -16,32 +14,20 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param every how often it is asked, where a bridge says nothing else
  */
 record TodoCollection(CollectionShape shape, String folder, boolean dueOnDays, Duration every)
-    implements SystemCollection {
+    implements FollowedCollection {
 
   static final String REMOVED = "removed";
 
-  private static final Pointer ID = Pointer.parse("/id");
+  private static final Pointer VERSION = Pointer.parse("/tag");
 
   @Override
-  public List<List<String>> findsBy() {
-    return List.of(List.of("id"));
+  public Pointer versionAt() {
+    return VERSION;
   }
 
   @Override
-  public Optional<Pointer> lists() {
-    return Optional.of(ID);
-  }
-
-  @Override
-  public Optional<Asked> asked() {
-    return Optional.of(
-        new Asked(
-            every,
-            ID,
-            Pointer.parse("/tag"),
-            false,
-            false,
-            List.of("created", "changed", REMOVED)));
+  public List<String> changeKinds() {
+    return List.of("created", "changed", REMOVED);
   }
 
   @Override

@@ -4,7 +4,6 @@ import java.nio.file.FileSystems;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.time.Duration;
-import java.util.List;
 import java.util.Optional;
 import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.SystemCollection;
@@ -37,11 +36,5 @@ record DropCollection(
     PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + files);
     Path name = file.getFileName();
     return !name.toString().startsWith(".") && matcher.matches(name);
-  }
-
-  /** The lists of keys by which records can be found: none. */
-  @Override
-  public List<List<String>> findsBy() {
-    return List.of();
   }
 }

@@ -2,9 +2,7 @@ package org.ysthmos.adapters.mail;
 
 import java.time.Duration;
 import java.util.List;
-import java.util.Optional;
-import org.ysthmos.adapters.system.Asked;
-import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.adapters.system.FollowedCollection;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 
@@ -16,26 +14,20 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param every how often they are asked, where a bridge says nothing else
  */
 record FolderCollection(CollectionShape shape, List<String> folders, Duration every)
-    implements SystemCollection {
+    implements FollowedCollection {
 
   static final String ARRIVED = "arrived";
   static final String FLAGGED = "flagged";
 
-  private static final Pointer ID = Pointer.parse("/id");
+  private static final Pointer VERSION = Pointer.parse("/version");
 
   @Override
-  public List<List<String>> findsBy() {
-    return List.of(List.of("id"));
+  public Pointer versionAt() {
+    return VERSION;
   }
 
   @Override
-  public Optional<Pointer> lists() {
-    return Optional.of(ID);
-  }
-
-  @Override
-  public Optional<Asked> asked() {
-    return Optional.of(
-        new Asked(every, ID, Pointer.parse("/version"), false, false, List.of(ARRIVED, FLAGGED)));
+  public List<String> changeKinds() {
+    return List.of(ARRIVED, FLAGGED);
   }
 }

@@ -194,7 +194,7 @@ class SystemController {
     for (List<String> keys : collection.findsBy()) {
       can.add("finds by " + String.join(" and ", keys));
     }
-    String record = Words.one(collection.shape().recordWord());
+    String record = Words.withArticle(collection.shape().recordWord());
     if (collection.makes()) {
       can.add("makes " + record);
     }
@@ -215,7 +215,7 @@ class SystemController {
     if (collection.findsBy().isEmpty()) {
       cannot.add("find one by a key");
     }
-    String record = Words.one(collection.shape().recordWord());
+    String record = Words.withArticle(collection.shape().recordWord());
     if (!collection.makes()) {
       cannot.add("make " + record);
     }

@@ -27,7 +27,7 @@ public final class Words {
   }
 
   /** A noun with its article, by its first letter: {@code a task}, {@code an exhibition}. */
-  public static String one(String noun) {
+  public static String withArticle(String noun) {
     boolean open = !noun.isEmpty() && "aeiou".indexOf(Character.toLowerCase(noun.charAt(0))) >= 0;
     return (open ? "an " : "a ") + noun;
   }
