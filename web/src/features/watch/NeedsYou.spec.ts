@@ -71,6 +71,36 @@ describe('what needs a person', () => {
     expect(text).toContain('Give it a token.')
   })
 
+  it('names a system that does not work, once, with what waits for it', () => {
+    const wrong = { system: 's', name: 'Works Ledger', where: 'Jobs', problem: 'No answer.' }
+    const outage = {
+      system: 's',
+      name: 'Works Ledger',
+      since: '2026-11-24T10:00:00Z',
+      nextProbe: '2026-11-24T10:05:00Z',
+      waiting: 3000,
+      text: 'Works Ledger answered 500.',
+    }
+    const needs = mount(NeedsYou, {
+      props: { items: [], bridges: [], troubles: [wrong], outages: [outage] },
+      global: { stubs: { RouterLink: RouterLinkStub } },
+    })
+    expect(needs.text()).toContain('Works Ledger does not work just now')
+    expect(needs.text()).toContain('3,000 deliveries wait and go on by themselves')
+    expect(needs.text()).toContain('It is called again at 10:05:00.')
+    expect(needs.text()).not.toContain('No answer.')
+  })
+
+  it('names a bridge that cannot be used any more, with what waits', () => {
+    const broken = { id: 'spare-parts', problem: 'There is no table “parts”.', waiting: 1 }
+    const needs = mount(NeedsYou, {
+      props: { items: [], bridges: [], troubles: [], broken: [broken] },
+      global: { stubs: { RouterLink: RouterLinkStub } },
+    })
+    expect(needs.text()).toContain('spare-parts cannot be used any more, 1 event wait')
+    expect(needs.text()).toContain('There is no table “parts”.')
+  })
+
   it('says that all is calm, and where failures would show', () => {
     expect(page([]).text()).toContain('Nothing waits for a person.')
   })

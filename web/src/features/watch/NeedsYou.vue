@@ -1,16 +1,43 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/shared/composables/session'
-import { age, dayAndTime } from '@/shared/format/time'
+import { age, dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import type { Trouble } from '@/features/systems'
-import type { BridgeLine, NeedsYou } from './api'
+import type { BridgeLine, BrokenLine, NeedsYou, OutageLine } from './api'
 
-const props = defineProps<{ items: NeedsYou[]; bridges: BridgeLine[]; troubles: Trouble[] }>()
-const count = computed(() => props.items.length + held.value.length + props.troubles.length)
+const props = withDefaults(
+  defineProps<{
+    items: NeedsYou[]
+    bridges: BridgeLine[]
+    troubles: Trouble[]
+    outages?: OutageLine[]
+    broken?: BrokenLine[]
+  }>(),
+  { outages: () => [], broken: () => [] },
+)
+/** What is said of a system as a whole need not be said of its collections again. */
+const others = computed(() =>
+  props.troubles.filter((one) => !props.outages.some((out) => out.system === one.system)),
+)
+const count = computed(
+  () =>
+    props.items.length +
+    held.value.length +
+    others.value.length +
+    props.outages.length +
+    props.broken.length,
+)
 const held = computed(() => props.bridges.filter((line) => line.heldSince !== null))
 const { now, zone } = useSession()
+
+function waiting(deliveries: number): string {
+  const many = deliveries.toLocaleString('en')
+  return deliveries === 1
+    ? ', 1 delivery waits and goes on by itself'
+    : `, ${many} deliveries wait and go on by themselves`
+}
 </script>
 
 <template>
@@ -39,7 +66,35 @@ const { now, zone } = useSession()
           {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
         </RouterLink>
       </li>
-      <li v-for="one in troubles" :key="one.system + one.where">
+      <li v-for="one in broken" :key="one.id">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>{{ one.id }}</b> cannot be used any more<template v-if="one.waiting"
+            >, {{ counted(one.waiting, 'event') }} wait</template
+          >
+          <small>{{ one.problem }}</small>
+        </p>
+        <span></span>
+        <RouterLink class="btn" :to="{ name: 'desk', params: { id: one.id } }"
+          >Mend it on the desk</RouterLink
+        >
+      </li>
+      <li v-for="one in outages" :key="one.system">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>{{ one.name }}</b> does not work just now<template v-if="one.waiting">{{
+            waiting(one.waiting)
+          }}</template>
+          <small
+            >{{ one.text }} It is called again {{ `at ${timeOfDay(one.nextProbe, zone)}` }}.</small
+          >
+        </p>
+        <span class="mono dim" :title="dayAndTime(one.since, now, zone)">
+          for {{ age(one.since, now) }}
+        </span>
+        <RouterLink class="btn" :to="{ name: 'systems' }">See the system</RouterLink>
+      </li>
+      <li v-for="one in others" :key="one.system + one.where">
         <VerdictMark kind="FAILED" />
         <p>
           <b>{{ one.name }}</b><template v-if="one.where">, {{ one.where }}</template> does not

@@ -42,6 +42,8 @@ onUnmounted(() => clearInterval(timer))
         :items="data.watch.needsYou"
         :bridges="data.watch.bridges"
         :troubles="data.troubles"
+        :outages="data.watch.outages"
+        :broken="data.watch.broken"
       />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">

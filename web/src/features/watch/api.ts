@@ -3,6 +3,8 @@ import { get, type Schemas } from '@/shared/http/client'
 export type Watch = Schemas['Watch']
 export type BridgeLine = Schemas['BridgeLine']
 export type Bar = Schemas['Bar']
+export type OutageLine = Schemas['OutageLine']
+export type BrokenLine = Schemas['BrokenLine']
 export type NeedsYou = Schemas['NeedsYou']
 
 export const readWatch = () => get<Watch>('/api/watch')

@@ -7,6 +7,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.ysthmos.adapters.system.Outgoing;
+import org.ysthmos.core.delivery.DeliveryRules;
 import org.ysthmos.core.failure.BackOff;
 
 /**
@@ -18,6 +19,7 @@ import org.ysthmos.core.failure.BackOff;
  * @param zone in which times are shown to people
  * @param hosts the host names under which the application may be called
  * @param settableClock whether the time can be set
+ * @param restored whether the data was restored from a copy of one that went on
  * @param clockBehind how far behind the machine's time the clock begins, where it can be set
  */
 @ConfigurationProperties("ysthmos")
@@ -31,7 +33,9 @@ public record Settings(
     boolean settableClock,
     Duration clockBehind,
     Intake intake,
+    Work work,
     Retry retry,
+    boolean restored,
     Calls outgoing) {
 
   /**
@@ -52,15 +56,42 @@ public record Settings(
     }
   }
 
+  /** How long a piece waits that broke through a fault of ours, longer each time. */
+  public static Duration afterABreak(int breaks) {
+    return Duration.ofSeconds(5L << Math.min(breaks - 1, 6));
+  }
+
   /** The folder below which files are dropped, a folder for each system. */
   public Path drops() {
     return data.resolve("drops");
   }
 
-  /** How failed calls are tried again. */
-  public record Retry(Duration first, Duration longest, int tries) {
+  /**
+   * How work is shared out.
+   *
+   * @param lease how long a claim lasts that nobody renews
+   * @param drain how long a stop waits for what is under way
+   * @param perSystem how many deliveries to one system are sent at a time
+   * @param perBridge how many events of one bridge are decided at a time
+   */
+  public record Work(Duration lease, Duration drain, int perSystem, int perBridge) {}
+
+  /**
+   * How failed calls are tried again.
+   *
+   * @param looks when it is looked for what a try may have made whose answer was lost, counted from
+   *     then
+   * @param breaker how many failures in a row close a system off
+   * @param breaks how often a piece may break through a fault of ours before it is given up
+   */
+  public record Retry(
+      Duration first, Duration longest, int tries, List<Duration> looks, int breaker, int breaks) {
     public BackOff backOff() {
       return new BackOff(first, longest, tries);
+    }
+
+    public DeliveryRules rules() {
+      return new DeliveryRules(looks);
     }
   }
 }

@@ -164,15 +164,21 @@ abstract class AppTestBase {
     registry.add("ysthmos.retry.first", () -> "40ms");
     registry.add("ysthmos.retry.longest", () -> "200ms");
     registry.add("ysthmos.retry.tries", () -> 4);
+    registry.add("ysthmos.retry.looks", () -> "60ms,250ms");
+    registry.add("ysthmos.work.lease", () -> "2s");
+    registry.add("ysthmos.work.drain", () -> "3s");
     // A look would use up a fault that a test set for a call of its own.
     registry.add("ysthmos.health.first", () -> "1d");
   }
 
   @BeforeEach
   void noFaultsAndTheDemoRules() throws Exception {
-    // Both sides of the board's limit begin anew: connecting it again makes a new lane.
+    // Both sides of the board's limit begin anew: another address makes a new limiter.
     BOARD.forgetCalls();
-    systems.connect("grounds-board", "address", URI.create("http://127.0.0.1:" + BOARD.port()));
+    for (String host : List.of("localhost", "127.0.0.1")) {
+      systems.connect(
+          "grounds-board", "address", URI.create("http://" + host + ":" + BOARD.port()));
+    }
     for (StandIn standIn :
         List.of(DESK, BOARD, FRIENDS, POST, LEDGER, CLIMATE, CHAT, CHORES, LIBRARY)) {
       send("DELETE", "http://127.0.0.1:" + standIn.port() + "/control/faults", "", Map.of());

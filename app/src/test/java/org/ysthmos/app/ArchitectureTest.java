@@ -24,6 +24,7 @@ class ArchitectureTest {
               "java.lang..",
               "java.math..",
               "java.net",
+              "java.nio",
               "java.nio.charset..",
               "java.security..",
               "java.text..",

@@ -191,6 +191,8 @@ final class Together implements AutoCloseable {
                 "--ysthmos.retry.first=200ms",
                 "--ysthmos.retry.longest=1s",
                 "--ysthmos.retry.tries=60",
+                "--ysthmos.retry.looks=500ms,6s",
+                "--ysthmos.work.lease=3s",
                 // A look would use up a fault that a test set for a call of its own.
                 "--ysthmos.health.first=1d"));
     all.addAll(settings);

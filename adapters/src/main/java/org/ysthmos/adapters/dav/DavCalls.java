@@ -11,15 +11,16 @@ import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
 import org.ysthmos.adapters.http.HttpCaller.Sending;
 import org.ysthmos.adapters.http.HttpFailures;
+import org.ysthmos.adapters.http.HttpLimiter;
 import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
-import org.ysthmos.adapters.http.RoomOnLane;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /** The requests of WebDAV and its kin. */
 final class DavCalls implements AutoCloseable {
@@ -29,19 +30,19 @@ final class DavCalls implements AutoCloseable {
   private final SystemDescription system;
   private final HttpCaller caller;
   private final HttpFailures failures;
-  private final CallLane lane;
+  private final RateLimiter limiter;
 
   DavCalls(SystemDescription system, Surroundings surroundings) {
     this.system = system;
-    this.lane = new CallLane(system.limit());
-    this.caller = new HttpCaller(system, new RoomOnLane(lane, Optional.empty()), surroundings);
+    this.limiter = new RateLimiter(system.limit());
+    this.caller = new HttpCaller(system, new HttpLimiter(limiter, Optional.empty()), surroundings);
     // Answers are XML or text; there is no message in them that a person would read.
     Pointer nowhere = Pointer.parse("/error");
     this.failures = new HttpFailures(system, new ProblemShape(nowhere, nowhere, Optional.empty()));
   }
 
-  CallLane lane() {
-    return lane;
+  RateLimiter limiter() {
+    return limiter;
   }
 
   /** A call that did not come to what was asked. */
@@ -65,7 +66,7 @@ final class DavCalls implements AutoCloseable {
    */
   Multistatus list(URI at, List<String> properties, CallLog log) throws Failed {
     String body = "<propfind xmlns=\"DAV:\"><prop>" + elements(properties) + "</prop></propfind>";
-    return multistatus("PROPFIND", at, Map.of("Depth", "1"), body, log);
+    return multistatus(Purpose.READ, "PROPFIND", at, Map.of("Depth", "1"), body, log);
   }
 
   /**
@@ -77,12 +78,13 @@ final class DavCalls implements AutoCloseable {
     String body =
         "<sync-collection xmlns=\"DAV:\"><sync-token>%s</sync-token><sync-level>1</sync-level><prop>%s</prop></sync-collection>"
             .formatted(escape(token), elements(properties));
-    return multistatus("REPORT", at, Map.of("Depth", "0"), body, log);
+    return multistatus(Purpose.POLL, "REPORT", at, Map.of("Depth", "0"), body, log);
   }
 
   private Multistatus multistatus(
-      String method, URI at, Map<String, String> headers, String body, CallLog log) throws Failed {
-    Answered answered = made(send(method, at, headers, XML, body, log), false);
+      Purpose purpose, String method, URI at, Map<String, String> headers, String body, CallLog log)
+      throws Failed {
+    Answered answered = made(send(purpose, method, at, headers, XML, body, log), false);
     try {
       return Multistatus.read(answered.body().asText());
     } catch (IOException e) {
@@ -91,8 +93,8 @@ final class DavCalls implements AutoCloseable {
   }
 
   /** Reads a resource; empty if it is not there. */
-  Optional<Answered> get(URI at, CallLog log) throws Failed {
-    Answer answer = send("GET", at, Map.of(), "", "", log);
+  Optional<Answered> get(Purpose purpose, URI at, CallLog log) throws Failed {
+    Answer answer = send(purpose, "GET", at, Map.of(), "", "", log);
     return answer instanceof Answered answered
             && (answered.status() == 404 || answered.status() == 410)
         ? Optional.empty()
@@ -100,17 +102,24 @@ final class DavCalls implements AutoCloseable {
   }
 
   /** Writes a resource if a condition in a header is met. */
-  Answer put(URI at, String header, String value, String type, String body, CallLog log) {
-    return send("PUT", at, Map.of(header, value), type, body, log);
+  Answer put(
+      Purpose purpose, URI at, String header, String value, String type, String body, CallLog log) {
+    return send(purpose, "PUT", at, Map.of(header, value), type, body, log);
   }
 
   Answer delete(URI at, CallLog log) {
-    return send("DELETE", at, Map.of(), "", "", log);
+    return send(Purpose.REMOVE, "DELETE", at, Map.of(), "", "", log);
   }
 
   private Answer send(
-      String method, URI at, Map<String, String> headers, String type, String body, CallLog log) {
-    return caller.call(new Sending(method, at, headers, type, body, true), log);
+      Purpose purpose,
+      String method,
+      URI at,
+      Map<String, String> headers,
+      String type,
+      String body,
+      CallLog log) {
+    return caller.call(new Sending(purpose, method, at, headers, type, body, true), log);
   }
 
   /**

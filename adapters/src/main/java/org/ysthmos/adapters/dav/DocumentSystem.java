@@ -29,7 +29,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.ReadingGateway;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /**
  * Documents by WebDAV. All folders are listed at each pass, since few servers tell what changed; a
@@ -228,8 +228,8 @@ final class DocumentSystem implements ReadingGateway {
   }
 
   @Override
-  public CallLane lane() {
-    return calls.lane();
+  public RateLimiter limiter() {
+    return calls.limiter();
   }
 
   @Override

@@ -27,8 +27,9 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.gateway.SystemGateway;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /**
  * Tasks by CalDAV. A task is known by the name of its resource without {@code .ics}; one that we
@@ -164,7 +165,9 @@ final class TodoSystem implements SystemGateway {
       throws DavCalls.Failed {
     String id = id(one.href());
     Optional<Answered> there =
-        one.status() == 404 ? Optional.empty() : calls.get(calls.resolve(one.href()), log);
+        one.status() == 404
+            ? Optional.empty()
+            : calls.get(Purpose.READ, calls.resolve(one.href()), log);
     if (there.isEmpty()) {
       // A task that is gone has no tag; the token tells one going from the next.
       return Optional.of(
@@ -210,7 +213,7 @@ final class TodoSystem implements SystemGateway {
     }
     String id = keys.sequencedValues().getFirst();
     try {
-      Optional<Answered> there = calls.get(at(collection, id), log);
+      Optional<Answered> there = calls.get(Purpose.READ, at(collection, id), log);
       return there.isEmpty() ? new Found(List.of()) : new Found(List.of(record(id, there.get())));
     } catch (DavCalls.Failed e) {
       return new Unanswered(e.failure());
@@ -224,7 +227,7 @@ final class TodoSystem implements SystemGateway {
       Multistatus all = calls.list(folder(collection), List.of("{DAV:}getetag", DATA), log);
       for (Multistatus.Response one : all.responses()) {
         if (records.size() < most && one.href().endsWith(ENDING)) {
-          Optional<Answered> there = calls.get(calls.resolve(one.href()), log);
+          Optional<Answered> there = calls.get(Purpose.READ, calls.resolve(one.href()), log);
           if (there.isPresent()) {
             records.add(record(id(one.href()), there.get()));
           }
@@ -240,7 +243,9 @@ final class TodoSystem implements SystemGateway {
   public Search findByKey(String collection, String idempotencyKey, CallLog log) {
     try {
       return new Searched(
-          calls.get(at(collection, idempotencyKey), log).map(there -> idempotencyKey));
+          calls
+              .get(Purpose.FIND_BY_KEY, at(collection, idempotencyKey), log)
+              .map(there -> idempotencyKey));
     } catch (DavCalls.Failed e) {
       return new Unsearched(e.failure());
     }
@@ -250,7 +255,7 @@ final class TodoSystem implements SystemGateway {
   public Outcome deliver(Effect effect, Progress progress, CallLog log) {
     try {
       return effect.record().isEmpty()
-          ? make(effect, progress, log)
+          ? make(effect, log)
           : change(effect, effect.record().get(), log);
     } catch (DavCalls.Failed e) {
       return new Undelivered(e.failure());
@@ -261,17 +266,23 @@ final class TodoSystem implements SystemGateway {
     }
   }
 
-  private Outcome make(Effect effect, Progress progress, CallLog log) throws DavCalls.Failed {
+  private Outcome make(Effect effect, CallLog log) throws DavCalls.Failed {
     String id = effect.idempotencyKey();
     Todo todo = Todo.make(id, clock.instant());
     todo.set(effect.fields(), clock.instant());
     Answer answer =
-        calls.put(at(effect.collection(), id), "If-None-Match", "*", TYPE, todo.write(), log);
+        calls.put(
+            Purpose.CREATE,
+            at(effect.collection(), id),
+            "If-None-Match",
+            "*",
+            TYPE,
+            todo.write(),
+            log);
     // 412: a try of ours made it already.
     if (!(answer instanceof Answered answered && answered.status() == 412)) {
       Answered unused = calls.made(answer, true);
     }
-    progress.made(id);
     return new Delivered(id, stored(todo, effect.fields()));
   }
 
@@ -279,7 +290,7 @@ final class TodoSystem implements SystemGateway {
     URI at = at(effect.collection(), id);
     Answered there =
         calls
-            .get(at, log)
+            .get(Purpose.READ_VERSION, at, log)
             .orElseThrow(
                 () ->
                     calls.refused(
@@ -291,7 +302,8 @@ final class TodoSystem implements SystemGateway {
             .orElseThrow(() -> calls.shapeChanged("“" + id + "” holds no VTODO"));
     String tag = there.tag().orElseThrow(() -> calls.shapeChanged("no ETag comes with a task"));
     todo.set(effect.fields(), clock.instant());
-    Answered unused = calls.made(calls.put(at, "If-Match", tag, TYPE, todo.write(), log), true);
+    Answered unused =
+        calls.made(calls.put(Purpose.CHANGE, at, "If-Match", tag, TYPE, todo.write(), log), true);
     return new Delivered(id, stored(todo, effect.fields()));
   }
 
@@ -322,8 +334,8 @@ final class TodoSystem implements SystemGateway {
   }
 
   @Override
-  public CallLane lane() {
-    return calls.lane();
+  public RateLimiter limiter() {
+    return calls.limiter();
   }
 
   @Override

@@ -32,7 +32,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.ReadingGateway;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /**
  * Records in files that are dropped into a folder. A file that is dropped, or changed, is read from
@@ -52,13 +52,13 @@ final class DropSystem implements ReadingGateway {
   private final SystemDescription system;
   private final Path folder;
   private final InstantSource clock;
-  private final CallLane lane;
+  private final RateLimiter limiter;
 
   DropSystem(SystemDescription system, Surroundings surroundings) {
     this.system = system;
     this.folder = surroundings.drops().resolve(system.address().getSchemeSpecificPart());
     this.clock = surroundings.clock();
-    this.lane = new CallLane(system.limit());
+    this.limiter = new RateLimiter(system.limit());
   }
 
   private DropCollection collection(String id) {
@@ -239,8 +239,8 @@ final class DropSystem implements ReadingGateway {
   }
 
   @Override
-  public CallLane lane() {
-    return lane;
+  public RateLimiter limiter() {
+    return limiter;
   }
 
   @Override

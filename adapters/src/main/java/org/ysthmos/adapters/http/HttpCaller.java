@@ -45,7 +45,8 @@ import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RemoteCall;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
+import org.ysthmos.core.load.RateLimiter;
 
 /**
  * Makes calls to one system and takes each down with its secrets masked. Follows no redirects and
@@ -86,7 +87,7 @@ public final class HttpCaller implements AutoCloseable {
    *
    * @param time how long it is until there is room
    */
-  public record Held(Duration time) implements Answer {}
+  public record NoRoom(Duration time) implements Answer {}
 
   /**
    * The connection could not be made, so nothing was sent.
@@ -101,6 +102,7 @@ public final class HttpCaller implements AutoCloseable {
   /**
    * A call to make.
    *
+   * @param purpose what it is made for
    * @param headers those to send besides the usual ones
    * @param type the media type of the body; not sent without one
    * @param body empty for none
@@ -108,6 +110,7 @@ public final class HttpCaller implements AutoCloseable {
    *     it is JSON
    */
   public record Sending(
+      Purpose purpose,
       String method,
       URI address,
       Map<String, String> headers,
@@ -118,20 +121,21 @@ public final class HttpCaller implements AutoCloseable {
     /**
      * @param body the JSON to send; a missing node for none
      */
-    static Sending json(String method, URI address, Map<String, String> headers, JsonNode body) {
+    static Sending json(
+        Purpose purpose, String method, URI address, Map<String, String> headers, JsonNode body) {
       String sent = body.isMissingNode() ? "" : body.toString();
-      return new Sending(method, address, headers, "application/json", sent, false);
+      return new Sending(purpose, method, address, headers, "application/json", sent, false);
     }
   }
 
   private final String system;
   private final InstantSource clock;
-  private final RoomOnLane room;
+  private final HttpLimiter room;
   private final Optional<String> signInHeader;
   private final Supplier<Optional<String>> signIn;
   private final CloseableHttpClient client;
 
-  public HttpCaller(SystemDescription system, RoomOnLane room, Surroundings surroundings) {
+  public HttpCaller(SystemDescription system, HttpLimiter room, Surroundings surroundings) {
     this.system = system.name();
     this.room = room;
     this.clock = surroundings.clock();
@@ -167,7 +171,7 @@ public final class HttpCaller implements AutoCloseable {
   public static HttpCaller plain(URI address, Surroundings surroundings) {
     return new HttpCaller(
         plainly(address),
-        new RoomOnLane(new CallLane(Optional.empty()), Optional.empty()),
+        new HttpLimiter(new RateLimiter(Optional.empty()), Optional.empty()),
         surroundings);
   }
 
@@ -207,7 +211,7 @@ public final class HttpCaller implements AutoCloseable {
     String sent = sending.body();
     Duration wait = room.take(clock.instant());
     if (!wait.isZero()) {
-      return new Held(wait);
+      return new NoRoom(wait);
     }
     ClassicRequestBuilder builder =
         ClassicRequestBuilder.create(sending.method())
@@ -229,7 +233,8 @@ public final class HttpCaller implements AutoCloseable {
           response -> {
             byte[] bytes =
                 read(response.getEntity(), sending.text() ? LARGEST_LISTING : LARGEST_ANSWER);
-            log.called(record(request, address, sent, start, began, response, bytes));
+            log.called(
+                record(sending.purpose(), request, address, sent, start, began, response, bytes));
             return answered(response, bytes, sending.text());
           });
     } catch (IOException e) {
@@ -237,6 +242,7 @@ public final class HttpCaller implements AutoCloseable {
       log.called(
           new RemoteCall(
               system,
+              sending.purpose(),
               start,
               Duration.ofNanos(System.nanoTime() - began),
               lines(request, address),
@@ -307,6 +313,7 @@ public final class HttpCaller implements AutoCloseable {
   }
 
   private RemoteCall record(
+      Purpose purpose,
       ClassicHttpRequest request,
       URI address,
       String sent,
@@ -320,6 +327,7 @@ public final class HttpCaller implements AutoCloseable {
     }
     return new RemoteCall(
         system,
+        purpose,
         start,
         Duration.ofNanos(System.nanoTime() - began),
         lines(request, address),

@@ -22,6 +22,7 @@ import org.ysthmos.core.gateway.ChangeGateway.Changes;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.ChangeGateway.Place;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.value.Moment;
 
@@ -53,7 +54,7 @@ final class HttpChanges {
       Answer answer =
           caller.call(
               HttpCaller.Sending.json(
-                  poll.call().method(), address, Map.of(), MissingNode.getInstance()),
+                  Purpose.POLL, poll.call().method(), address, Map.of(), MissingNode.getInstance()),
               calls);
       return answer instanceof Answered answered && answered.status() / 100 == 2
           ? page(place, address, answered)

@@ -7,6 +7,7 @@ import java.util.Set;
 import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 
@@ -156,6 +157,15 @@ public record HttpCollection(
   @Override
   public boolean findsByKey() {
     return findByKey.isPresent();
+  }
+
+  @Override
+  public Promise promise() {
+    if (findsByKey()) {
+      return Promise.FOUND_BY_KEY;
+    }
+    boolean keyed = !create.isEmpty() && create.getFirst().keyHeader().isPresent();
+    return keyed ? Promise.KNOWN_BY_KEY : Promise.NONE;
   }
 
   @Override

@@ -16,6 +16,7 @@ import org.ysthmos.adapters.http.HttpCollection.Write;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
 import org.ysthmos.core.gateway.TaskGateway.Effect;
 import org.ysthmos.core.gateway.TaskGateway.Outcome;
@@ -50,9 +51,10 @@ final class HttpDelivery {
   }
 
   Outcome make(Progress progress) {
-    List<Write> writes = effect.creates() ? collection.create() : collection.change();
-    for (int i = effect.creates() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
-      Optional<Failure> failure = write(writes.get(i), progress);
+    List<Write> writes = effect.makes() ? collection.create() : collection.change();
+    for (int i = effect.makes() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
+      boolean more = writes.stream().skip(i + 1L).anyMatch(next -> !fields(next).isEmpty());
+      Optional<Failure> failure = write(writes.get(i), more ? progress : made -> {});
       if (failure.isPresent()) {
         return new Undelivered(failure.get());
       }
@@ -89,7 +91,9 @@ final class HttpDelivery {
       headers.put("If-Match", answered.tag().get());
     }
     Map<String, String> slots = Map.of("id", record.orElse(""));
-    Answer answer = system.call(write.call(), slots, headers, body(write, fields), calls);
+    Purpose completes = effect.makes() ? Purpose.COMPLETE : Purpose.CHANGE;
+    Purpose purpose = makes ? Purpose.CREATE : completes;
+    Answer answer = system.call(purpose, write.call(), slots, headers, body(write, fields), calls);
     if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
       return Optional.of(failures.of(answer, true));
     }
@@ -117,7 +121,12 @@ final class HttpDelivery {
                     new IllegalStateException(
                         collection.shape().name() + " is changed if-match but not found by id"));
     return system.call(
-        byId.call(), Map.of("id", record.orElse("")), Map.of(), MissingNode.getInstance(), calls);
+        Purpose.READ_VERSION,
+        byId.call(),
+        Map.of("id", record.orElse("")),
+        Map.of(),
+        MissingNode.getInstance(),
+        calls);
   }
 
   private ObjectNode fields(Write write) {

@@ -26,8 +26,8 @@ public final class HttpFailures {
   public Failure of(HttpCaller.Answer answer, boolean writes) {
     return switch (answer) {
       case Answered answered -> ofStatus(answered, writes);
-      case HttpCaller.Held held ->
-          Failure.held(system.name() + " leaves no room for another call just now", held.time());
+      case HttpCaller.NoRoom full ->
+          Failure.noRoom(system.name() + " leaves no room for another call just now", full.time());
       case HttpCaller.NotSent notSent ->
           Failure.of(
                   FailureKind.UNREACHABLE,
@@ -55,6 +55,7 @@ public final class HttpFailures {
     String said = said(answered);
     if (isFull(answered)) {
       return Failure.of(FailureKind.QUOTA_FULL, said)
+          .withCode(Integer.toString(status))
           .withRemedy(
               "Finish or remove something there, or ask the owner of "
                   + system.name()
@@ -73,10 +74,10 @@ public final class HttpFailures {
                   .withRemedy("Check that what the bridge names still exists there");
           case 409, 412 -> Failure.of(FailureKind.CHANGED_MEANWHILE, said);
           case 429 -> Failure.of(FailureKind.RATE_LIMITED, said);
-          case 503 -> Failure.of(FailureKind.UNREACHABLE, said);
           default -> status >= 500 ? serverError(said, writes) : refused(answered, said);
         };
-    return answered.retryAfter().map(failure::withRetryAfter).orElse(failure);
+    Failure coded = failure.withCode(Integer.toString(status));
+    return answered.retryAfter().map(coded::withRetryAfter).orElse(coded);
   }
 
   private boolean isFull(Answered answered) {

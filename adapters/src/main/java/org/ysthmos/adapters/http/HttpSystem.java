@@ -24,24 +24,25 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.QuotaReading;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /** A system that speaks JSON over HTTP, as its document describes it. */
 public final class HttpSystem implements SystemGateway {
 
   private final SystemDescription system;
-  private final CallLane lane;
+  private final RateLimiter limiter;
   private final HttpCaller caller;
   private final HttpFailures failures;
   private final Optional<HttpProtocol.Quota> quota;
 
   HttpSystem(SystemDescription system, HttpProtocol protocol, Surroundings surroundings) {
     this.system = system;
-    this.lane = new CallLane(system.limit());
+    this.limiter = new RateLimiter(system.limit());
     this.caller =
-        new HttpCaller(system, new RoomOnLane(lane, protocol.limitHeaders()), surroundings);
+        new HttpCaller(system, new HttpLimiter(limiter, protocol.limitHeaders()), surroundings);
     this.failures = new HttpFailures(system, protocol.problem());
     this.quota = protocol.quota();
   }
@@ -59,7 +60,7 @@ public final class HttpSystem implements SystemGateway {
                   system.name() + " cannot find records by " + String.join(", ", keys.keySet()))
               .withRemedy("Describe such a call in the system's document"));
     }
-    Answer answer = call(find.get().call(), keys, MissingNode.getInstance(), calls);
+    Answer answer = call(Purpose.READ, find.get().call(), keys, MissingNode.getInstance(), calls);
     if (!(answer instanceof Answered answered)) {
       return new Unanswered(failures.of(answer, false));
     }
@@ -94,7 +95,8 @@ public final class HttpSystem implements SystemGateway {
           Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no records")
               .withRemedy("Describe such a call as “list” in the system's document"));
     }
-    Answer answer = call(list.get().call(), Map.of(), MissingNode.getInstance(), calls);
+    Answer answer =
+        call(Purpose.READ, list.get().call(), Map.of(), MissingNode.getInstance(), calls);
     if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
       return new Unanswered(failures.of(answer, false));
     }
@@ -126,10 +128,15 @@ public final class HttpSystem implements SystemGateway {
   public Search findByKey(String collection, String idempotencyKey, CallLog calls) {
     Optional<HttpCollection.FindByKey> find = collection(collection).findByKey();
     if (find.isEmpty()) {
-      return new Searched(Optional.empty());
+      return new Unsearchable();
     }
     Answer answer =
-        call(find.get().call(), Map.of("key", idempotencyKey), MissingNode.getInstance(), calls);
+        call(
+            Purpose.FIND_BY_KEY,
+            find.get().call(),
+            Map.of("key", idempotencyKey),
+            MissingNode.getInstance(),
+            calls);
     if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
       return new Unsearched(failures.of(answer, false));
     }
@@ -157,7 +164,8 @@ public final class HttpSystem implements SystemGateway {
           Failure.of(FailureKind.NOT_ALLOWED, system.name() + " takes no records away")
               .withRemedy("Take it away there by hand, or describe such a call as “remove”"));
     }
-    Answer answer = call(remove.get(), Map.of("id", record), MissingNode.getInstance(), calls);
+    Answer answer =
+        call(Purpose.REMOVE, remove.get(), Map.of("id", record), MissingNode.getInstance(), calls);
     if (answer instanceof Answered answered
         && (answered.status() / 100 == 2 || answered.status() == 404 || answered.status() == 410)) {
       return new Removed();
@@ -171,7 +179,8 @@ public final class HttpSystem implements SystemGateway {
   }
 
   private QuotaReading read(HttpProtocol.Quota wanted, CallLog calls) {
-    Answer answer = call(wanted.call(), Map.of(), MissingNode.getInstance(), calls);
+    Answer answer =
+        call(Purpose.READ_QUOTA, wanted.call(), Map.of(), MissingNode.getInstance(), calls);
     if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
       return new QuotaReading.Unread(failures.of(answer, false));
     }
@@ -188,11 +197,13 @@ public final class HttpSystem implements SystemGateway {
     return (HttpCollection) system.collection(id);
   }
 
-  private Answer call(Call call, Map<String, String> slots, JsonNode body, CallLog calls) {
-    return call(call, slots, Map.of(), body, calls);
+  private Answer call(
+      Purpose purpose, Call call, Map<String, String> slots, JsonNode body, CallLog calls) {
+    return call(purpose, call, slots, Map.of(), body, calls);
   }
 
   Answer call(
+      Purpose purpose,
       Call call,
       Map<String, String> slots,
       Map<String, String> headers,
@@ -203,7 +214,8 @@ public final class HttpSystem implements SystemGateway {
       path = path.replace("{" + slot.getKey() + "}", encode(slot.getValue()));
     }
     return caller.call(
-        HttpCaller.Sending.json(call.method(), URI.create(system.address() + path), headers, body),
+        HttpCaller.Sending.json(
+            purpose, call.method(), URI.create(system.address() + path), headers, body),
         calls);
   }
 
@@ -212,8 +224,8 @@ public final class HttpSystem implements SystemGateway {
   }
 
   @Override
-  public CallLane lane() {
-    return lane;
+  public RateLimiter limiter() {
+    return limiter;
   }
 
   @Override

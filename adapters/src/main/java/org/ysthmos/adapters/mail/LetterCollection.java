@@ -3,6 +3,7 @@ package org.ysthmos.adapters.mail;
 import jakarta.mail.internet.InternetAddress;
 import java.util.Optional;
 import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.shape.CollectionShape;
 
 /**
@@ -17,6 +18,12 @@ record LetterCollection(CollectionShape shape, InternetAddress from, Optional<St
   @Override
   public boolean makes() {
     return true;
+  }
+
+  /** The copy is kept after the letter is sent, so that no copy does not mean no letter. */
+  @Override
+  public Promise promise() {
+    return keptIn.isPresent() ? Promise.SEEN_IF_KEPT : Promise.NONE;
   }
 
   @Override

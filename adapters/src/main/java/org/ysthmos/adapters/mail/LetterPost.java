@@ -94,8 +94,26 @@ final class LetterPost {
     } catch (MessagingException e) {
       throw new Unopened(e);
     }
-    try (Transport transport = opened) {
-      transport.sendMessage(letter, letter.getAllRecipients());
+    try {
+      opened.sendMessage(letter, letter.getAllRecipients());
+    } catch (MessagingException e) {
+      close(opened, e);
+      throw e;
+    }
+    close(opened, null);
+  }
+
+  /**
+   * Says good-bye. The server has answered for the letter already, so that what goes wrong from
+   * here on takes nothing from it: a letter that is taken for unsent would be sent again.
+   */
+  private static void close(Transport transport, @Nullable MessagingException before) {
+    try {
+      transport.close();
+    } catch (MessagingException e) {
+      if (before != null) {
+        before.addSuppressed(e);
+      }
     }
   }
 

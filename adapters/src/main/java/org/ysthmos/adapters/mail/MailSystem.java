@@ -20,9 +20,10 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /** A mail account: its folders are read, and letters are sent from it. */
 final class MailSystem implements SystemGateway {
@@ -38,7 +39,7 @@ final class MailSystem implements SystemGateway {
   private final MailFailures failures;
   private final LetterPost post;
   private final InstantSource clock;
-  private final CallLane lane;
+  private final RateLimiter limiter;
 
   MailSystem(SystemDescription system, MailAccount account, InstantSource clock) {
     this.system = system;
@@ -46,7 +47,7 @@ final class MailSystem implements SystemGateway {
     this.failures = new MailFailures(system.name());
     this.post = new LetterPost(account, clock);
     this.clock = clock;
-    this.lane = new CallLane(system.limit());
+    this.limiter = new RateLimiter(system.limit());
   }
 
   /** Reads something in the opened account. */
@@ -62,8 +63,9 @@ final class MailSystem implements SystemGateway {
     record Failed<T>(Failure failure) implements Came<T> {}
   }
 
-  private <T> Came<T> read(String what, CallLog log, Reading<T> reading) {
-    MailCalls call = MailCalls.begin(system.name(), clock, log, what + " " + account.readAddress());
+  private <T> Came<T> read(Purpose purpose, String what, CallLog log, Reading<T> reading) {
+    MailCalls call =
+        MailCalls.begin(system.name(), clock, log, purpose, what + " " + account.readAddress());
     try (Mailbox box = new Mailbox(account)) {
       T found = reading.read(box);
       call.answered(0, "OK", "");
@@ -87,13 +89,16 @@ final class MailSystem implements SystemGateway {
     }
     return answer(
         read(
-            "FETCH", calls, box -> box.find(folders.folders(), keys.sequencedValues().getFirst())));
+            Purpose.READ,
+            "FETCH",
+            calls,
+            box -> box.find(folders.folders(), keys.sequencedValues().getFirst())));
   }
 
   @Override
   public LookupAnswer list(String collection, int most, CallLog calls) {
     return system.collection(collection) instanceof FolderCollection folders
-        ? answer(read("FETCH", calls, box -> box.newest(folders.folders(), most)))
+        ? answer(read(Purpose.READ, "FETCH", calls, box -> box.newest(folders.folders(), most)))
         : new Unanswered(
             Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no letters"));
   }
@@ -117,7 +122,7 @@ final class MailSystem implements SystemGateway {
             .map(Pass::read)
             .or(() -> place.since().map(text -> Pass.read(text).at(0)))
             .orElse(Pass.BEGINNING);
-    return switch (read("SEARCH", calls, box -> page(box, folders, from))) {
+    return switch (read(Purpose.POLL, "SEARCH", calls, box -> page(box, folders, from))) {
       case Came.Read<Page>(Page page) -> page;
       case Came.Failed<Page>(Failure failure) -> new NotRead(failure);
     };
@@ -163,11 +168,12 @@ final class MailSystem implements SystemGateway {
   public Search findByKey(String collection, String idempotencyKey, CallLog calls) {
     if (!(system.collection(collection) instanceof LetterCollection letters)
         || letters.keptIn().isEmpty()) {
-      return new Searched(Optional.empty());
+      return new Unsearchable();
     }
     String id = LetterPost.id(letters, idempotencyKey);
     String folder = letters.keptIn().get();
-    return switch (read("SEARCH", calls, box -> box.holds(folder, "Message-ID", id))) {
+    return switch (read(
+        Purpose.FIND_BY_KEY, "SEARCH", calls, box -> box.holds(folder, "Message-ID", id))) {
       case Came.Read<Boolean>(Boolean there) ->
           new Searched(there ? Optional.of(id) : Optional.empty());
       case Came.Failed<Boolean>(Failure failure)
@@ -188,7 +194,7 @@ final class MailSystem implements SystemGateway {
               .withRemedy("Give the system's document a send-address"));
     }
     if (effect.record().isPresent()) {
-      return effect.creates()
+      return effect.makes()
           ? new Delivered(effect.record().get(), Map.of())
           : new Undelivered(
               Failure.of(FailureKind.NOT_ALLOWED, "A letter that is sent cannot be changed")
@@ -200,7 +206,7 @@ final class MailSystem implements SystemGateway {
   private TaskGateway.Outcome send(
       LetterCollection letters, URI server, Effect effect, Progress progress, CallLog calls) {
     String id = LetterPost.id(letters, effect.idempotencyKey());
-    MailCalls call = MailCalls.begin(system.name(), clock, calls, "SEND " + server);
+    MailCalls call = MailCalls.begin(system.name(), clock, calls, Purpose.SEND, "SEND " + server);
     String written = "";
     try {
       MimeMessage letter = post.write(letters, effect);
@@ -231,6 +237,7 @@ final class MailSystem implements SystemGateway {
             folder -> {
               Came<Boolean> unused =
                   read(
+                      Purpose.KEEP_COPY,
                       "APPEND",
                       calls,
                       box -> {
@@ -247,8 +254,8 @@ final class MailSystem implements SystemGateway {
   }
 
   @Override
-  public CallLane lane() {
-    return lane;
+  public RateLimiter limiter() {
+    return limiter;
   }
 
   @Override

@@ -15,6 +15,7 @@ import org.ysthmos.adapters.http.HttpFailures;
 import org.ysthmos.adapters.http.HttpProtocol;
 import org.ysthmos.adapters.openapi.SystemDraft.Unusable;
 import org.ysthmos.adapters.system.Surroundings;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.json.Pointer;
 
 /** The text of an OpenAPI description: JSON, or YAML of which JSON is a part. */
@@ -49,7 +50,9 @@ public final class DescriptionText {
   public static String read(URI address, Surroundings surroundings) throws Unusable {
     try (HttpCaller caller = HttpCaller.plain(address, surroundings)) {
       HttpCaller.Answer answer =
-          caller.call(new HttpCaller.Sending("GET", address, Map.of(), "", "", true), call -> {});
+          caller.call(
+              new HttpCaller.Sending(Purpose.READ, "GET", address, Map.of(), "", "", true),
+              call -> {});
       if (answer instanceof Answered answered && answered.status() / 100 == 2) {
         return answered.body().asText();
       }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
@@ -43,6 +44,16 @@ public interface SystemCollection {
   /** Whether a record can be found by our idempotency key. */
   default boolean findsByKey() {
     return false;
+  }
+
+  /** How it keeps an effect from being made twice when an answer was lost. */
+  default Promise promise() {
+    return findsByKey() ? Promise.FOUND_BY_KEY : Promise.NONE;
+  }
+
+  /** Whether its records are said once and never changed: letters, words in a chat. */
+  default boolean takesMessages() {
+    return makes() && !changes();
   }
 
   default boolean makes() {

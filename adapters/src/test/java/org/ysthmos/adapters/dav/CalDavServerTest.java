@@ -23,6 +23,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
@@ -127,7 +128,12 @@ class CalDavServerTest {
 
   private TaskGateway.Outcome deliver(Optional<String> record, SequencedMap<String, Value> fields) {
     return system.deliver(
-        new TaskGateway.Effect("tasks", "key-1", record.isEmpty(), record, fields),
+        new TaskGateway.Effect(
+            "tasks",
+            record.isEmpty() ? EffectKind.CREATE : EffectKind.CHANGE,
+            "key-1",
+            record,
+            fields),
         made -> {},
         call -> {});
   }

@@ -9,6 +9,7 @@ import java.util.SequencedMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway;
@@ -44,7 +45,8 @@ class HttpDeliveryTest extends WithScriptedSystem {
     willAnswer(
         201,
         "{\"parcel\":{\"id\":\"p1\",\"title\":\"Seeds\",\"who\":{\"owner\":\"U-7\",\"at\":{\"town\":\"T.\"}}}}");
-    var effect = new TaskGateway.Effect("parcels", "key-1", true, Optional.empty(), parcel);
+    var effect =
+        new TaskGateway.Effect("parcels", EffectKind.CREATE, "key-1", Optional.empty(), parcel);
     assertThat(system.deliver(effect, made -> {}, calls::add))
         .isEqualTo(
             new TaskGateway.Delivered(
@@ -84,7 +86,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
     "429, RATE_LIMITED",
     "500, ANSWER_UNKNOWN",
     "502, ANSWER_UNKNOWN",
-    "503, UNREACHABLE",
+    "503, ANSWER_UNKNOWN",
     "302, VALUE_REFUSED",
     "0, ANSWER_UNKNOWN"
   })

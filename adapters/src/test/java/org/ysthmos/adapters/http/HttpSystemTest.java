@@ -143,7 +143,7 @@ class HttpSystemTest extends WithScriptedSystem {
     assertThat(system.findByKey("rounds", "k", calls::add))
         .isInstanceOf(TaskGateway.Searched.class);
     var held = (TaskGateway.Unsearched) system.findByKey("rounds", "k", calls::add);
-    assertThat(held.failure().held()).isTrue();
+    assertThat(held.failure().noRoom()).isTrue();
     assertThat(held.failure().retryAfter()).contains(Duration.ofSeconds(30));
     assertThat(seen).hasSize(1);
   }
@@ -152,7 +152,7 @@ class HttpSystemTest extends WithScriptedSystem {
   void systemThatAsksToWaitIsLeftAlone() {
     answers.add(new Answer(429, "", Map.of("Retry-After", "7")));
     var told = (TaskGateway.Unsearched) system.findByKey("rounds", "k", calls::add);
-    assertThat(told.failure().held()).isFalse();
+    assertThat(told.failure().noRoom()).isFalse();
     var held = (TaskGateway.Unsearched) system.findByKey("rounds", "k", calls::add);
     assertThat(held.failure().retryAfter()).contains(Duration.ofSeconds(7));
     assertThat(calls).hasSize(1);

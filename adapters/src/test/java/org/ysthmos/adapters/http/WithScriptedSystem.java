@@ -22,6 +22,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
@@ -163,7 +164,8 @@ abstract class WithScriptedSystem {
   TaskGateway.Outcome deliver(
       boolean creates, Optional<String> record, SequencedMap<String, Value> fields) {
     return system.deliver(
-        new TaskGateway.Effect("rounds", "key-1", creates, record, fields),
+        new TaskGateway.Effect(
+            "rounds", creates ? EffectKind.CREATE : EffectKind.CHANGE, "key-1", record, fields),
         made -> seen.add("made " + made),
         calls::add);
   }
@@ -176,7 +178,12 @@ abstract class WithScriptedSystem {
     SequencedMap<String, Value> fields = new LinkedHashMap<>();
     fields.put("title", Text.of("Sweep"));
     return system.deliver(
-        new TaskGateway.Effect("orders", "key-1", record.isEmpty(), record, fields),
+        new TaskGateway.Effect(
+            "orders",
+            record.isEmpty() ? EffectKind.CREATE : EffectKind.CHANGE,
+            "key-1",
+            record,
+            fields),
         made -> {},
         calls::add);
   }

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.RemoteCall;
@@ -75,7 +76,8 @@ class LetterTest {
 
   private static TaskGateway.Effect letter(
       SequencedMap<String, Value> fields, Optional<String> made) {
-    return new TaskGateway.Effect("letters", "key-1", made.isEmpty(), made, fields);
+    return new TaskGateway.Effect(
+        "letters", made.isEmpty() ? EffectKind.CREATE : EffectKind.CHANGE, "key-1", made, fields);
   }
 
   private static SequencedMap<String, Value> fields(String to) {
@@ -115,7 +117,8 @@ class LetterTest {
     assertThat(((TaskGateway.Undelivered) again).failure().kind())
         .isEqualTo(FailureKind.NOT_ALLOWED);
     var effect =
-        new TaskGateway.Effect("letters", "k", true, Optional.of("x"), fields("a@b.example"));
+        new TaskGateway.Effect(
+            "letters", EffectKind.CREATE, "k", Optional.of("x"), fields("a@b.example"));
     assertThat(system.deliver(effect, id -> {}, calls::add))
         .isInstanceOf(TaskGateway.Delivered.class);
     assertThat(server.getReceivedMessages()).isEmpty();

@@ -14,6 +14,7 @@ import org.ysthmos.app.bridge.BridgeViews.BridgeSummary;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.who.By;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentNode;
@@ -57,7 +58,7 @@ class BridgeController {
           "Another bridge",
           "The document is of the bridge “" + named + "”, the address of “" + id + "”.");
     }
-    bridges.put(document);
+    bridges.put(document, By.PERSON);
     return one(id);
   }
 
@@ -74,7 +75,7 @@ class BridgeController {
           "No reason",
           "Say why in at most " + LONGEST_REASON + " characters; others will read it.");
     }
-    if (!bridges.hold(id, because)) {
+    if (!bridges.hold(id, because, By.PERSON)) {
       throw new ApiProblem(
           HttpStatus.CONFLICT, "Not to be held", "The bridge is not live, or it is held already.");
     }
@@ -84,7 +85,7 @@ class BridgeController {
   /** Releases a held bridge: what was received meanwhile goes on its way. */
   @DeleteMapping("/{id}/hold")
   BridgeView release(@PathVariable String id) {
-    if (!bridges.release(id)) {
+    if (!bridges.release(id, By.PERSON)) {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not held", "The bridge is not held.");
     }
     signals.raiseAll();

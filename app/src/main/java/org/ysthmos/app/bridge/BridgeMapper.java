@@ -12,20 +12,21 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface BridgeMapper {
 
-  record VersionRow(String bridgeId, int number, String document, Instant madeAt) {}
+  record VersionRow(String bridgeId, int number, String document, Instant madeAt, String madeBy) {}
 
   /** A live version, held or not. */
   record LiveRow(
       String bridgeId,
       int number,
       String document,
+      String listens,
       Instant madeAt,
       @Nullable Instant heldAt,
       @Nullable String heldBecause) {}
 
   @Select(
       """
-      SELECT v.bridge_id, v.number, v.document, v.made_at, b.held_at, b.held_because
+      SELECT v.bridge_id, v.number, v.document, v.listens, v.made_at, b.held_at, b.held_because
       FROM bridge b JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
       WHERE b.state IN ('live', 'held') ORDER BY b.id
       """)
@@ -33,7 +34,7 @@ interface BridgeMapper {
 
   @Select(
       """
-      SELECT bridge_id, number, document, made_at FROM bridge_version
+      SELECT bridge_id, number, document, made_at, made_by FROM bridge_version
       WHERE bridge_id = #{id} ORDER BY bridge_id DESC, number DESC
       """)
   List<VersionRow> versions(@Param("id") String id);
@@ -50,14 +51,25 @@ interface BridgeMapper {
 
   @Insert(
       """
-      INSERT INTO bridge_version (bridge_id, number, document, made_at)
-      VALUES (#{id}, #{number}, #{document}, #{now})
+      INSERT INTO bridge_version (bridge_id, number, document, listens, made_at, made_by)
+      VALUES (#{id}, #{number}, #{document}, #{listens}, #{now}, #{by})
       """)
   void addVersion(
       @Param("id") String id,
       @Param("number") int number,
       @Param("document") String document,
-      @Param("now") Instant now);
+      @Param("listens") String listens,
+      @Param("now") Instant now,
+      @Param("by") String by);
+
+  /** Notes what a version listens to that was kept without it. */
+  @Update(
+      """
+      UPDATE bridge_version SET listens = #{listens}
+      WHERE bridge_id = #{id} AND number = #{number} AND listens = ''
+      """)
+  void noteListens(
+      @Param("id") String id, @Param("number") int number, @Param("listens") String listens);
 
   /** A held bridge stays held when it gets another version. */
   @Update(
@@ -70,14 +82,20 @@ interface BridgeMapper {
 
   @Update(
       """
-      UPDATE bridge SET state = 'held', held_at = #{now}, held_because = #{because}
+      UPDATE bridge SET state = 'held', held_at = #{now}, held_because = #{because},
+        held_by = #{by}
       WHERE id = #{id} AND state = 'live'
       """)
-  int hold(@Param("id") String id, @Param("because") String because, @Param("now") Instant now);
+  int hold(
+      @Param("id") String id,
+      @Param("because") String because,
+      @Param("now") Instant now,
+      @Param("by") String by);
 
   @Update(
       """
-      UPDATE bridge SET state = 'live', held_at = NULL, held_because = NULL
+      UPDATE bridge SET state = 'live', held_at = NULL, held_because = NULL,
+        held_by = NULL
       WHERE id = #{id} AND state = 'held'
       """)
   int release(@Param("id") String id);

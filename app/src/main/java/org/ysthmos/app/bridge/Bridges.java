@@ -1,16 +1,20 @@
 package org.ysthmos.app.bridge;
 
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
@@ -29,6 +33,39 @@ public class Bridges {
    */
   public record Live(BridgeVersion version, String document, Instant since, Optional<Hold> hold) {}
 
+  /**
+   * A bridge that was live and cannot be used any more, for example because a table it needs is
+   * gone. It goes on receiving, and what it receives waits until it can be used again.
+   *
+   * @param problem why, and where
+   */
+  public record Broken(
+      String id, int number, String document, Listens listens, Instant since, String problem) {}
+
+  /** What a bridge listens to. */
+  public record Listens(String system, String collection, List<String> kinds) {
+
+    static Listens of(BridgeDefinition.From from) {
+      return new Listens(from.system(), from.collection(), List.copyOf(from.events()));
+    }
+
+    static Listens read(String kept) {
+      String[] parts = kept.split("\n", -1);
+      return new Listens(
+          parts[0],
+          parts.length > 1 ? parts[1] : "",
+          List.of(parts).subList(Math.min(2, parts.length), parts.length));
+    }
+
+    String write() {
+      return String.join("\n", system, collection, String.join("\n", kinds));
+    }
+
+    boolean hears(String fromSystem, String fromCollection, String kind) {
+      return system.equals(fromSystem) && collection.equals(fromCollection) && kinds.contains(kind);
+    }
+  }
+
   /** A bridge keeps receiving and delivers nothing. */
   public record Hold(Instant since, String because) {}
 
@@ -36,7 +73,9 @@ public class Bridges {
   private final EngineCatalog catalog;
   private final AppClock clock;
   private final TransactionTemplate transaction;
-  private volatile Map<String, Live> live = Map.of();
+  private volatile State state = new State(Map.of(), Map.of());
+
+  private record State(Map<String, Live> live, Map<String, Broken> broken) {}
 
   Bridges(
       BridgeMapper mapper, EngineCatalog catalog, AppClock clock, TransactionTemplate transaction) {
@@ -49,16 +88,30 @@ public class Bridges {
 
   private void reload() {
     Map<String, Live> fresh = new LinkedHashMap<>();
+    Map<String, Broken> broken = new LinkedHashMap<>();
     for (BridgeMapper.LiveRow row : mapper.live()) {
       try {
         BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), catalog);
         fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt(), hold(row)));
+        if (row.listens().isEmpty()) {
+          String listens = Listens.of(version.definition().from()).write();
+          mapper.noteListens(row.bridgeId(), row.number(), listens);
+        }
       } catch (DocumentException e) {
         // One bridge that no longer fits its systems must not keep the others from working.
         LOG.error("bridge {} cannot be used: {}", row.bridgeId(), e.getMessage());
+        broken.put(
+            row.bridgeId(),
+            new Broken(
+                row.bridgeId(),
+                row.number(),
+                row.document(),
+                Listens.read(row.listens()),
+                row.madeAt(),
+                String.valueOf(e.getMessage())));
       }
     }
-    live = fresh;
+    state = new State(Map.copyOf(fresh), Map.copyOf(broken));
   }
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {
@@ -67,11 +120,23 @@ public class Bridges {
   }
 
   public List<Live> live() {
-    return List.copyOf(live.values());
+    return state.live().values().stream()
+        .sorted(Comparator.comparing(one -> one.version().definition().id()))
+        .toList();
   }
 
   public Optional<Live> live(String id) {
-    return Optional.ofNullable(live.get(id));
+    return Optional.ofNullable(state.live().get(id));
+  }
+
+  /** The bridges that were live and cannot be used any more. */
+  public List<Broken> broken() {
+    return state.broken().values().stream().sorted(Comparator.comparing(Broken::id)).toList();
+  }
+
+  /** Whether a bridge is held, so that nothing of it is delivered. */
+  public boolean isHeld(String id) {
+    return live(id).flatMap(Live::hold).isPresent();
   }
 
   /** A version as it was put to work. */
@@ -92,7 +157,7 @@ public class Bridges {
   public Map<String, String> brokenBy(Shapes shapes) {
     Catalog changed = catalog.with(shapes);
     Map<String, String> broken = new LinkedHashMap<>();
-    for (Live one : live.values()) {
+    for (Live one : live()) {
       try {
         BridgeVersion unused =
             BridgeCompiler.compile(one.document(), one.version().number(), changed);
@@ -108,17 +173,23 @@ public class Bridges {
     reload();
   }
 
-  /** The live bridges that an event of this kind concerns. */
-  public List<BridgeVersion> listening(String system, String collection, String kind) {
-    return live.values().stream()
-        .map(Live::version)
-        .filter(
-            version -> {
-              var from = version.definition().from();
-              return from.system().equals(system)
-                  && from.collection().equals(collection)
-                  && from.events().contains(kind);
-            })
+  /**
+   * The ids of the bridges that an event of this kind concerns, in order; those that cannot be used
+   * just now too, since their events must not be lost.
+   */
+  public List<String> listening(String system, String collection, String kind) {
+    State now = state;
+    return Stream.concat(
+            now.live().values().stream()
+                .filter(
+                    one ->
+                        Listens.of(one.version().definition().from())
+                            .hears(system, collection, kind))
+                .map(one -> one.version().definition().id()),
+            now.broken().values().stream()
+                .filter(one -> one.listens().hears(system, collection, kind))
+                .map(Broken::id))
+        .sorted()
         .toList();
   }
 
@@ -129,10 +200,10 @@ public class Bridges {
    * @return the version that is live now
    * @throws DocumentException if the document cannot be used; nothing is kept then
    */
-  public synchronized BridgeVersion put(String document) {
+  public synchronized BridgeVersion put(String document, By by) {
     BridgeVersion first = BridgeCompiler.compile(document, 1, catalog);
     String id = first.definition().id();
-    Live now = live.get(id);
+    Live now = state.live().get(id);
     if (now != null && now.document().equals(document)) {
       return now.version();
     }
@@ -140,11 +211,12 @@ public class Bridges {
         status -> {
           int number = mapper.newest(id) + 1;
           addIfNew(id);
-          mapper.addVersion(id, number, document, clock.instant());
+          String listens = Listens.of(first.definition().from()).write();
+          mapper.addVersion(id, number, document, listens, clock.instant(), by.name());
           mapper.makeLive(id, number);
         });
     reload();
-    return Optional.ofNullable(live.get(id)).orElseThrow().version();
+    return Optional.ofNullable(state.live().get(id)).orElseThrow().version();
   }
 
   /** Makes sure that traces can be of this bridge, though no version of it is live yet. */
@@ -160,8 +232,8 @@ public class Bridges {
    * @param because in words, for those who meet the hold
    * @return false if it is not live, or held already
    */
-  public synchronized boolean hold(String id, String because) {
-    boolean held = mapper.hold(id, because, clock.instant()) == 1;
+  public synchronized boolean hold(String id, String because, By by) {
+    boolean held = mapper.hold(id, because, clock.instant(), by.name()) == 1;
     reload();
     return held;
   }
@@ -171,8 +243,9 @@ public class Bridges {
    *
    * @return false if it was not held
    */
-  public synchronized boolean release(String id) {
+  public synchronized boolean release(String id, By by) {
     boolean released = mapper.release(id) == 1;
+    LOG.info("bridge {} is released by {}", id, by.name());
     reload();
     return released;
   }

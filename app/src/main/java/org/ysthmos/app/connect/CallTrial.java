@@ -18,6 +18,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.decide.World.LookupAnswer;
 import org.ysthmos.core.decide.World.Unanswered;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
@@ -178,6 +179,9 @@ final class CallTrial {
     String nobody = "ysthmos-looks-" + UUID.randomUUID();
     return switch (system.gateway().findByKey(collection, nobody, calls::add)) {
       case TaskGateway.Unsearched unsearched -> failed(unsearched.failure());
+      case TaskGateway.Unsearchable nowhere ->
+          answered(
+              "Nothing is found here by our key; after a lost answer a person decides", List.of());
       case TaskGateway.Searched searched ->
           searched.record().isEmpty()
               ? answered("A key that nobody has finds nothing, as it should", List.of())
@@ -216,7 +220,13 @@ final class CallTrial {
           values.put(key, value);
         });
     String key = "ysthmos-try-" + UUID.randomUUID();
-    var effect = new TaskGateway.Effect(collection, key, record.isEmpty(), record, values);
+    var effect =
+        new TaskGateway.Effect(
+            collection,
+            record.isEmpty() ? EffectKind.CREATE : EffectKind.CHANGE,
+            key,
+            record,
+            values);
     return switch (system.gateway().deliver(effect, made -> {}, calls::add)) {
       case TaskGateway.Undelivered undelivered -> failed(undelivered.failure());
       case TaskGateway.Delivered delivered ->

@@ -2,88 +2,113 @@ package org.ysthmos.app.courier;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.courier.DeliveryQueue.Claimed;
+import org.ysthmos.app.courier.DeliveryQueue.Queue;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.app.work.WorkSource;
+import org.ysthmos.core.delivery.DeliveryRules;
+import org.ysthmos.core.delivery.Doubt;
+import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
-import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.load.CircuitBreaker;
+import org.ysthmos.core.load.CircuitBreaker.Outage;
 import org.ysthmos.core.value.Value;
 
 /**
- * Carries deliveries to their systems. A delivery is written down as being sent before it is sent;
- * one whose answer never came is looked for by its key before it is tried again.
+ * Carries deliveries to their systems, each system with workers of its own. A delivery is written
+ * down as being sent before it is sent; what is to be done about one whose answer never came is
+ * decided by {@link DeliveryRules}.
  */
 @Component
-class Courier implements SmartLifecycle {
+class Courier implements SmartLifecycle, WorkSource<Queue, Claimed> {
 
-  private static final int WORKERS = 8;
+  /** By how much a delivery that failed as a probe lets another go before it. */
+  private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
 
-  /** How long a request may still be under way in the other system after we were stopped. */
-  private static final Duration SETTLE = Duration.ofSeconds(2);
-
-  private final DeliveryMapper deliveries;
+  private final DeliveryQueue queue;
   private final DeliveryWriter writer;
   private final Systems systems;
+  private final Bridges bridges;
   private final Pairs pairs;
   private final AppClock clock;
   private final BackOff backOff;
-  private final Stage<DeliveryRow> stage;
+  private final DeliveryRules rules;
+  private final Settings settings;
+  private final Stage<Queue, Claimed> stage;
 
   Courier(
-      DeliveryMapper deliveries,
+      DeliveryQueue queue,
       DeliveryWriter writer,
       Systems systems,
+      Bridges bridges,
       Pairs pairs,
       AppClock clock,
       Settings settings,
+      Claims claims,
       WorkSignals signals) {
-    this.deliveries = deliveries;
+    this.queue = queue;
     this.writer = writer;
     this.systems = systems;
+    this.bridges = bridges;
     this.pairs = pairs;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
-    this.stage =
-        new Stage<>(
-            "courier",
-            WORKERS,
-            signals.toDeliver(),
-            this::ready,
-            delivery -> hasRoom(delivery) && deliveries.claim(delivery.id()) == 1,
-            this::carry,
-            this::handBack);
+    this.rules = settings.retry().rules();
+    this.settings = settings;
+    this.stage = new Stage<>("courier", claims, signals.toDeliver(), this, settings.work().drain());
   }
 
-  /** What can be tried now; a system without room keeps nobody else waiting. */
-  private List<DeliveryRow> ready(int limit) {
+  @Override
+  public void wake(Set<String> running) {
+    queue.wake(running);
+  }
+
+  @Override
+  public Collection<Queue> queues() {
+    return queue.queues();
+  }
+
+  @Override
+  public Object group(Queue from) {
+    return from.system();
+  }
+
+  /** Nothing goes for a held bridge, to a system without room, or past one that is closed off. */
+  @Override
+  public int room(Queue from, int running) {
+    if (bridges.isHeld(from.id())) {
+      return 0;
+    }
+    int free = settings.work().perSystem() - running;
+    Optional<Systems.Connected> system = systems.find(from.system());
+    if (free <= 0 || system.isEmpty()) {
+      return Math.max(0, free);
+    }
     Instant now = clock.instant();
-    List<String> full =
-        systems.all().stream()
-            .filter(system -> isFull(system, now))
-            .map(system -> system.description().id())
-            .toList();
-    return deliveries.ready(now, full, limit);
-  }
-
-  private boolean hasRoom(DeliveryRow delivery) {
-    return systems
-        .find(delivery.systemId())
-        .filter(system -> isFull(system, clock.instant()))
-        .isEmpty();
+    if (isFull(system.get(), now) || !system.get().breaker().admits(now)) {
+      return 0;
+    }
+    return system.get().breaker().isClosed() ? free : 1;
   }
 
   /** Whether a system leaves no room for all calls that a task there can take. */
@@ -93,86 +118,204 @@ class Courier implements SmartLifecycle {
             .mapToInt(SystemCollection::mostCalls)
             .max()
             .orElse(1);
-    return !system.gateway().lane().wait(calls, now).isZero();
+    return !system.gateway().limiter().wait(calls, now).isZero();
   }
 
-  /** What broke may have been sent: its key is looked for before it is tried again. */
-  private void handBack(DeliveryRow delivery) {
-    Duration pause = Duration.ofSeconds(5L << Math.min(delivery.tries(), 6));
-    deliveries.again(delivery.id(), true, clock.instant().plus(pause));
+  @Override
+  public List<Claimed> claim(Queue from, int most) {
+    if (!queue.anyReady(from)) {
+      return List.of();
+    }
+    Optional<CircuitBreaker> breaker = systems.find(from.system()).map(Systems.Connected::breaker);
+    if (!breaker.map(one -> one.take(clock.instant())).orElse(true)) {
+      return List.of();
+    }
+    List<Claimed> claimed = queue.claim(from, most);
+    if (claimed.isEmpty()) {
+      breaker.ifPresent(CircuitBreaker::unused);
+    }
+    return claimed;
   }
 
-  private void carry(DeliveryRow delivery) {
-    Optional<Systems.Connected> system = systems.find(delivery.systemId());
-    if (system.isEmpty()) {
-      Failure failure =
-          Failure.of(FailureKind.NOT_FOUND, "There is no system “" + delivery.systemId() + "”");
-      writer.failed(new Carried(delivery, delivery.systemId(), List.of()), failure);
+  @Override
+  public String claimOf(Claimed piece) {
+    return piece.claim();
+  }
+
+  @Override
+  public void renew(Collection<String> held) {
+    queue.renew(held);
+  }
+
+  /** What broke may have been sent: it is in doubt. After some times it is given up. */
+  @Override
+  public void giveBack(Claimed claimed, Throwable why) {
+    Instant now = clock.instant();
+    Attempt attempt = Attempt.of(claimed, claimed.delivery().systemId());
+    int breaks = claimed.breaks() + 1;
+    if (breaks >= settings.retry().breaks()) {
+      writer.failed(
+          attempt,
+          Failure.of(
+                  FailureKind.BROKE_HERE,
+                  "Sending it broke here %d times (%s)".formatted(breaks, why))
+              .withRemedy("The log of the application says more. Send it again when it is mended"));
       return;
     }
-    String name = system.get().description().name();
-    TaskGateway gateway = system.get().gateway();
-    List<RemoteCall> calls = new ArrayList<>();
-    Optional<String> record = Optional.ofNullable(delivery.recordId());
-    if (record.isEmpty() && delivery.uncertain()) {
-      switch (gateway.findByKey(delivery.collectionId(), delivery.idempotencyKey(), calls::add)) {
-        case TaskGateway.Searched searched -> {
-          record = searched.record();
-          record.ifPresent(found -> writer.made(delivery, found));
-        }
-        case TaskGateway.Unsearched unsearched -> {
-          settle(new Carried(delivery, name, calls), unsearched.failure(), true);
-          return;
-        }
-      }
-    }
-    deliver(delivery, name, gateway, record, calls);
+    writer.brokeHere(attempt, breaks, Doubt.since(now), now.plus(Settings.afterABreak(breaks)));
   }
 
-  private void deliver(
-      DeliveryRow delivery,
-      String systemName,
-      TaskGateway gateway,
-      Optional<String> record,
-      List<RemoteCall> calls) {
+  @Override
+  public void work(Claimed claimed) {
+    DeliveryRow delivery = claimed.delivery();
+    Optional<Systems.Connected> system = systems.find(delivery.systemId());
+    if (system.isEmpty()) {
+      writer.failed(
+          Attempt.of(claimed, delivery.systemId()),
+          Failure.of(FailureKind.NOT_FOUND, "There is no system “" + delivery.systemId() + "”")
+              .withRemedy("Connect it again, then send again"));
+      return;
+    }
+    Attempt attempt = Attempt.of(claimed, system.get().description().name());
+    Optional<String> record = Optional.ofNullable(delivery.recordId());
+    if (delivery.kind() == EffectKind.REMOVE) {
+      remove(attempt, system.get(), record.orElseThrow());
+    } else {
+      goOn(attempt, system.get(), record, claimed.doubt());
+    }
+  }
+
+  private Promise promise(DeliveryRow delivery) {
+    return systems
+        .collection(delivery.systemId(), delivery.collectionId())
+        .map(SystemCollection::promise)
+        .orElse(Promise.NONE);
+  }
+
+  private DeliveryRules.Next next(Attempt attempt, Optional<String> record, Doubt doubt) {
+    DeliveryRow delivery = attempt.delivery();
+    return rules.next(
+        delivery.kind(), promise(delivery), record.isPresent(), doubt, clock.instant());
+  }
+
+  private void goOn(
+      Attempt attempt, Systems.Connected system, Optional<String> record, Doubt doubt) {
+    switch (next(attempt, record, doubt)) {
+      case DeliveryRules.Send send -> send(attempt, system, record, doubt);
+      case DeliveryRules.Look look -> look(attempt, system, doubt);
+      case DeliveryRules.Wait wait -> {
+        system.breaker().unused();
+        writer.looksAgain(attempt, doubt, wait.until());
+      }
+      case DeliveryRules.AskAPerson ask -> {
+        system.breaker().unused();
+        writer.failed(attempt, unknown(attempt, ask));
+      }
+    }
+  }
+
+  private static Failure unknown(Attempt attempt, DeliveryRules.AskAPerson ask) {
+    return Failure.of(FailureKind.ANSWER_UNKNOWN, attempt.systemName() + ": " + ask.because())
+        .withRemedy(ask.remedy());
+  }
+
+  private void look(Attempt attempt, Systems.Connected system, Doubt doubt) {
+    DeliveryRow delivery = attempt.delivery();
+    switch (system
+        .gateway()
+        .findByKey(delivery.collectionId(), delivery.idempotencyKey(), attempt.calls()::add)) {
+      case TaskGateway.Searched searched -> {
+        system.breaker().answered();
+        if (searched.record().isPresent()) {
+          writer.made(attempt, searched.record().get());
+          send(attempt, system, searched.record(), Doubt.NONE);
+        } else {
+          goOn(attempt, system, Optional.empty(), rules.lookedInVain(doubt));
+        }
+      }
+      case TaskGateway.Unsearchable nowhere ->
+          writer.failed(
+              attempt,
+              Failure.of(
+                      FailureKind.ANSWER_UNKNOWN,
+                      attempt.systemName() + " cannot be searched by our key any more")
+                  .withRemedy("Look there whether it was made. If it was not, send it again"));
+      case TaskGateway.Unsearched unsearched ->
+          settle(attempt, system, unsearched.failure(), doubt);
+    }
+  }
+
+  private void send(
+      Attempt attempt, Systems.Connected system, Optional<String> record, Doubt before) {
+    DeliveryRow delivery = attempt.delivery();
     SequencedMap<String, Value> fields = pairs.fields(delivery.fields());
     var effect =
         new TaskGateway.Effect(
-            delivery.collectionId(), delivery.idempotencyKey(), delivery.creates(), record, fields);
+            delivery.collectionId(), delivery.kind(), delivery.idempotencyKey(), record, fields);
     TaskGateway.Outcome outcome =
-        gateway.deliver(effect, made -> writer.made(delivery, made), calls::add);
-    Carried carried = new Carried(delivery, systemName, calls);
+        system.gateway().deliver(effect, made -> writer.made(attempt, made), attempt.calls()::add);
     switch (outcome) {
-      case TaskGateway.Delivered delivered -> writer.delivered(carried, fields, delivered);
-      case TaskGateway.Undelivered undelivered ->
-          settle(
-              carried,
-              undelivered.failure(),
-              undelivered.failure().kind() == FailureKind.ANSWER_UNKNOWN);
+      case TaskGateway.Delivered delivered -> {
+        system.breaker().answered();
+        writer.delivered(attempt, fields, delivered);
+      }
+      case TaskGateway.Undelivered undelivered -> {
+        Failure failure = undelivered.failure();
+        boolean unknown = failure.kind() == FailureKind.ANSWER_UNKNOWN;
+        // Where nothing was called, what was in doubt before stays so.
+        Doubt after =
+            unknown ? Doubt.since(clock.instant()) : failure.noRoom() ? before : Doubt.NONE;
+        settle(attempt, system, failure, after);
+      }
     }
   }
 
-  private void settle(Carried carried, Failure failure, boolean uncertain) {
-    if (failure.held()) {
-      // Another took the room meanwhile. What an earlier try left unknown stays so.
-      writer.held(carried, clock.instant().plus(failure.retryAfter().orElse(Duration.ZERO)));
+  private void remove(Attempt attempt, Systems.Connected system, String record) {
+    switch (system
+        .gateway()
+        .remove(attempt.delivery().collectionId(), record, attempt.calls()::add)) {
+      case TaskGateway.Removed removed -> {
+        system.breaker().answered();
+        writer.removed(attempt);
+      }
+      case TaskGateway.NotRemoved not -> settle(attempt, system, not.failure(), Doubt.NONE);
+    }
+  }
+
+  private void settle(Attempt attempt, Systems.Connected system, Failure failure, Doubt doubt) {
+    Instant now = clock.instant();
+    system.note(failure, now);
+    Claimed claimed = attempt.claimed();
+    if (failure.noRoom()) {
+      // Another took the room meanwhile; that is no failed try.
+      writer.noRoom(attempt, doubt, now.plus(failure.retryAfter().orElse(Duration.ZERO)));
       return;
     }
-    Optional<Duration> wait = backOff.after(carried.delivery().tries() + 1, failure);
+    if (doubt instanceof Doubt.Open
+        && next(attempt, Optional.empty(), doubt) instanceof DeliveryRules.AskAPerson ask
+        && attempt.delivery().recordId() == null) {
+      writer.failed(attempt, unknown(attempt, ask));
+      return;
+    }
+    Optional<Outage> outage =
+        failure.kind().isOfTheSystem() ? system.breaker().outage() : Optional.empty();
+    if (outage.isPresent()) {
+      // It is the system that does not work: that costs this delivery none of its tries.
+      Instant until = outage.get().nextProbe().plus(LETS_ANOTHER_PROBE);
+      writer.again(attempt, claimed.tries(), failure, doubt, until);
+      return;
+    }
+    int tries = claimed.tries() + 1;
+    Optional<Duration> wait = backOff.after(tries, failure);
     if (wait.isPresent()) {
-      Instant next = clock.instant().plus(wait.get());
-      writer.again(carried, failure, uncertain, wait.get(), next);
+      writer.again(attempt, tries, failure, doubt, now.plus(wait.get()));
     } else {
-      writer.failed(carried, failure);
+      writer.failed(attempt, failure);
     }
   }
-
-  /** A delivery with the calls made for it in this try. */
-  record Carried(DeliveryRow delivery, String systemName, List<RemoteCall> calls) {}
 
   @Override
   public void start() {
-    deliveries.releaseAll(clock.instant().plus(SETTLE));
     stage.start();
   }
 
@@ -184,5 +327,11 @@ class Courier implements SmartLifecycle {
   @Override
   public boolean isRunning() {
     return stage.isRunning();
+  }
+
+  /** It goes before the journal, through which it writes. */
+  @Override
+  public int getPhase() {
+    return 100;
   }
 }

@@ -2,150 +2,239 @@ package org.ysthmos.app.courier;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
-import org.jspecify.annotations.Nullable;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
-import org.ysthmos.app.courier.Courier.Carried;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.courier.DeliveryMapper.Result;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.trace.StoryCodec;
-import org.ysthmos.app.trace.StoryWriter;
+import org.ysthmos.app.trace.Stories;
+import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.delivery.Doubt;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
-import org.ysthmos.core.gateway.RemoteCall;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 
-/** Stores what became of deliveries: delivery, pair and trace in one transaction. */
+/**
+ * Stores what became of deliveries: delivery, pair, story and the end of the trace in one change.
+ */
 @Component
 class DeliveryWriter {
 
+  private final DeliveryQueue queue;
   private final DeliveryMapper deliveries;
   private final TraceMapper traces;
+  private final TraceQueue traceQueue;
+  private final TraceEnds ends;
+  private final Stories stories;
   private final Pairs pairs;
   private final Systems systems;
-  private final StoryCodec codec;
-  private final TransactionTemplate transaction;
+  private final Journal journal;
   private final AppClock clock;
   private final WorkSignals signals;
   private final LiveFeed feed;
+  private final Map<Long, CompletableFuture<Optional<Failure>>> awaited = new ConcurrentHashMap<>();
 
   DeliveryWriter(
+      DeliveryQueue queue,
       DeliveryMapper deliveries,
       TraceMapper traces,
+      TraceQueue traceQueue,
+      TraceEnds ends,
+      Stories stories,
       Pairs pairs,
       Systems systems,
-      StoryCodec codec,
-      TransactionTemplate transaction,
+      Journal journal,
       AppClock clock,
       WorkSignals signals,
       LiveFeed feed) {
+    this.queue = queue;
     this.deliveries = deliveries;
     this.traces = traces;
+    this.traceQueue = traceQueue;
+    this.ends = ends;
+    this.stories = stories;
     this.pairs = pairs;
     this.systems = systems;
-    this.codec = codec;
-    this.transaction = transaction;
+    this.journal = journal;
     this.clock = clock;
     this.signals = signals;
     this.feed = feed;
   }
 
+  /** Tells how a delivery ends: with the failure for which it was given up, or with none. */
+  CompletableFuture<Optional<Failure>> whenEnded(long delivery) {
+    return awaited.computeIfAbsent(delivery, any -> new CompletableFuture<>());
+  }
+
+  private void tellEnd(DeliveryRow delivery, Optional<Failure> failure) {
+    Optional.ofNullable(awaited.remove(delivery.seq())).ifPresent(one -> one.complete(failure));
+  }
+
   /** The task exists: written down at once, so that no restart makes a second one. */
-  void made(DeliveryRow delivery, String record) {
-    transaction.executeWithoutResult(
-        status -> {
-          deliveries.made(delivery.id(), record);
-          traces.made(delivery.traceId(), record);
+  void made(Attempt attempt, String record) {
+    DeliveryRow delivery = attempt.delivery();
+    journal.run(
+        () -> {
+          queue.check(attempt.claimed());
+          deliveries.made(delivery.seq(), record);
+          traces.made(delivery.traceSeq(), record);
           pairs.made(delivery.bridgeId(), delivery.matchHash(), record);
         });
   }
 
-  void delivered(Carried carried, SequencedMap<String, Value> fields, Delivered delivered) {
-    DeliveryRow delivery = carried.delivery();
+  void delivered(Attempt attempt, SequencedMap<String, Value> fields, Delivered delivered) {
+    DeliveryRow delivery = attempt.delivery();
     TraceRow trace = trace(delivery);
     Instant now = clock.instant();
     Line kept =
-        plain(
+        AttemptWords.plain(
             now,
             Mark.DONE,
-            (trace.tryDocument() == null ? "Pair kept: " : "Noted, to be taken back: ")
+            (trace.isTry() ? "Noted, to be taken back: " : "Pair kept: ")
                 + Optional.ofNullable(trace.matchText()).orElse("")
                 + " and task "
                 + delivered.record(),
-            "Task " + delivered.record() + " on " + carried.systemName());
+            "Task " + delivered.record() + " on " + attempt.systemName());
+    TraceStory told = told(attempt, Optional.empty()).with(kept).withStored(delivered.stored());
     store(
-        carried,
-        story -> story.with(kept).withStored(delivered.stored()),
-        null,
+        attempt,
+        trace,
+        told,
         () -> {
-          deliveries.finish(delivery.id(), "done");
-          pairs.agreed(delivery.bridgeId(), delivery.matchHash(), delivered, fields);
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.MADE, delivered.record(), now);
+          traces.tried(trace.seq(), attempt.claimed().tries(), null, null);
+          traces.made(trace.seq(), delivered.record());
+          pairs.agreed(
+              delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
           letChildrenGo(delivery, delivered.record());
-          finishIfLast(trace, now);
+          ended(attempt, trace, now);
         });
-    signals.toDecide().raise();
+    tellEnd(delivery, Optional.empty());
+    signals.raiseAll();
   }
 
-  void again(Carried carried, Failure failure, boolean uncertain, Duration pause, Instant next) {
-    Line waiting =
-        new Line(
-            clock.instant(),
-            pause.toNanos() / 1000,
-            Mark.WAITING,
-            failure.retryAfter().isPresent() ? "Waits as told" : "Waits before the next try",
-            failure.message(),
-            "",
-            "",
-            null);
+  /** A task was taken away, which ends nothing but this delivery. */
+  void removed(Attempt attempt) {
+    DeliveryRow delivery = attempt.delivery();
     store(
-        carried,
-        story -> story.with(waiting),
-        failure,
-        () -> deliveries.again(carried.delivery().id(), uncertain, next));
+        attempt,
+        trace(delivery),
+        told(attempt, Optional.empty()),
+        () -> {
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.MADE, delivery.recordId(), clock.instant());
+        });
+    tellEnd(delivery, Optional.empty());
+  }
+
+  /** Tries again at a time. */
+  void again(Attempt attempt, int tries, Failure failure, Doubt doubt, Instant until) {
+    Instant now = clock.instant();
+    TraceRow trace = trace(attempt.delivery());
+    String text = failure.retryAfter().isPresent() ? "Waits as told" : "Waits before the next try";
+    Line waiting = AttemptWords.waits(now, Duration.between(now, until), text, failure.message());
+    store(
+        attempt,
+        trace,
+        told(attempt, Optional.of(failure)).with(waiting),
+        () -> {
+          queue.pause(attempt.claimed(), tries, attempt.claimed().breaks(), doubt, until);
+          traces.tried(
+              trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
+        });
+  }
+
+  /** Looks again later, as what was asked may still be on its way over there. */
+  void looksAgain(Attempt attempt, Doubt doubt, Instant until) {
+    Instant now = clock.instant();
+    Line waiting =
+        AttemptWords.waits(
+            now,
+            Duration.between(now, until),
+            "Waits before looking again",
+            "What was sent may still be on its way there");
+    store(
+        attempt,
+        trace(attempt.delivery()),
+        told(attempt, Optional.empty()).with(waiting),
+        () -> pauseUncounted(attempt, doubt, until));
   }
 
   /** Puts back what found no room for all of its calls; the calls it made are told. */
-  void held(Carried carried, Instant next) {
-    store(carried, story -> story, null, () -> deliveries.held(carried.delivery().id(), next));
+  void noRoom(Attempt attempt, Doubt doubt, Instant until) {
+    store(
+        attempt,
+        trace(attempt.delivery()),
+        told(attempt, Optional.empty()),
+        () -> pauseUncounted(attempt, doubt, until));
   }
 
-  void failed(Carried carried, Failure failure) {
+  private void pauseUncounted(Attempt attempt, Doubt doubt, Instant until) {
+    queue.pause(
+        attempt.claimed(), attempt.claimed().tries(), attempt.claimed().breaks(), doubt, until);
+  }
+
+  /** Puts back what broke through a fault of ours. */
+  void brokeHere(Attempt attempt, int breaks, Doubt doubt, Instant until) {
+    journal.run(
+        () -> queue.pause(attempt.claimed(), attempt.claimed().tries(), breaks, doubt, until));
+  }
+
+  void failed(Attempt attempt, Failure failure) {
+    DeliveryRow delivery = attempt.delivery();
+    TraceRow trace = trace(delivery);
     Instant now = clock.instant();
     Line given =
-        plain(now, Mark.FAILED, "Given up: " + failure.kind().words(), Words.sentence(failure));
+        AttemptWords.plain(
+            now, Mark.FAILED, "Given up: " + failure.kind().words(), Words.sentence(failure));
     store(
-        carried,
-        story -> story.with(given),
-        failure,
+        attempt,
+        trace,
+        told(attempt, Optional.of(failure)).with(given),
         () -> {
-          failWithChildren(carried.delivery());
-          finishIfLast(trace(carried.delivery()), now);
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.FAILED, delivery.recordId(), null);
+          traces.tried(
+              trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
+          ends.keep(trace.seq(), delivery.systemId(), delivery.collectionId(), List.of(failure));
+          if (failure.kind() == FailureKind.ANSWER_UNKNOWN) {
+            pairs.inDoubt(delivery.bridgeId(), delivery.matchHash());
+          }
+          failChildren(delivery);
+          ended(attempt, trace, now);
         });
-    signals.toDecide().raise();
+    tellEnd(delivery, Optional.of(failure));
+    signals.raiseAll();
   }
 
   /** Tasks that waited for their parent get its id and can be made. */
   private void letChildrenGo(DeliveryRow parent, String record) {
-    for (DeliveryRow child : deliveries.waitingFor(parent.bridgeId(), parent.matchHash())) {
+    for (DeliveryRow child : queue.awaiting(parent.bridgeId(), parent.matchHash())) {
       SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(child.fields()));
       String field = Objects.requireNonNull(child.parentField());
       ValueType type =
@@ -155,101 +244,51 @@ class DeliveryWriter {
               .map(FieldShape::type)
               .orElse(ValueType.TEXT);
       fields.put(field, Constant.parse(record, type));
-      deliveries.parentMade(child.id(), pairs.bytes(fields));
-      signals.toDeliver().raise();
+      deliveries.fill(child.seq(), pairs.bytes(fields));
+      queue.parentMade(child);
     }
   }
 
   /** A task whose parent could not be made is not made either; sending again makes both. */
-  private void failWithChildren(DeliveryRow delivery) {
-    deliveries.finish(delivery.id(), "failed");
-    deliveries
-        .waitingFor(delivery.bridgeId(), delivery.matchHash())
-        .forEach(this::failWithChildren);
-  }
-
-  /** A trace is finished when all its deliveries are, and failed if one of them is. */
-  private void finishIfLast(TraceRow trace, Instant now) {
-    if (deliveries.unfinishedOf(trace.id()) == 0) {
-      String verdict = Optional.ofNullable(trace.verdict()).orElse("create");
-      traces.finish(trace.id(), deliveries.failedOf(trace.id()) > 0 ? "failed" : verdict, now);
+  private void failChildren(DeliveryRow parent) {
+    for (DeliveryRow child : queue.awaiting(parent.bridgeId(), parent.matchHash())) {
+      queue.parentFailed(child);
+      deliveries.end(child.seq(), Result.FAILED, null, null);
+      failChildren(child);
     }
   }
 
-  private void store(
-      Carried carried,
-      java.util.function.UnaryOperator<TraceStory> ending,
-      @Nullable Failure failure,
-      Runnable rest) {
-    DeliveryRow delivery = carried.delivery();
-    transaction.executeWithoutResult(
-        status -> {
-          // Several deliveries of one trace may end at once; each goes on from the other's lines.
-          TraceStory story = codec.read(traces.storyToGoOn(delivery.traceId()));
-          for (Line line : lines(carried, failure)) {
-            story = story.with(line);
-          }
-          traces.tried(
-              delivery.traceId(),
-              delivery.tries(),
-              failure == null ? null : Words.word(failure.kind()),
-              failure == null ? null : Words.sentence(failure),
-              codec.write(ending.apply(story)));
-          rest.run();
+  /**
+   * The pair is free when nothing more is sent for it, and the trace ends with its last delivery.
+   */
+  private void ended(Attempt attempt, TraceRow trace, Instant now) {
+    DeliveryRow delivery = attempt.delivery();
+    if (!queue.isBusy(delivery.bridgeId(), delivery.matchHash())) {
+      traceQueue.pairIsFree(attempt.claimed().queue(), delivery.matchHash());
+    }
+    boolean isUnderWay = trace.verdict() == null && delivery.kind() != EffectKind.REMOVE;
+    if (isUnderWay && !queue.isDelivering(trace.seq())) {
+      ends.endDelivered(trace, now);
+    }
+  }
+
+  private static TraceStory told(Attempt attempt, Optional<Failure> failure) {
+    return TraceStory.EMPTY.withAll(AttemptWords.lines(attempt, failure));
+  }
+
+  private void store(Attempt attempt, TraceRow trace, TraceStory told, Runnable change) {
+    byte[] part = stories.pack(told);
+    journal.run(
+        () -> {
+          change.run();
+          stories.add(trace.seq(), part);
         });
-    feed.changed(delivery.bridgeId(), delivery.traceId());
-  }
-
-  private static List<Line> lines(Carried carried, @Nullable Failure failure) {
-    List<Line> lines = new ArrayList<>();
-    List<RemoteCall> calls = carried.calls();
-    for (int i = 0; i < calls.size(); i++) {
-      // Every call but the last was answered well, or the last would not have been made.
-      boolean last = i == calls.size() - 1;
-      lines.add(line(carried.systemName(), calls.get(i), last ? failure : null));
-    }
-    return lines;
-  }
-
-  private static Line line(String system, RemoteCall call, @Nullable Failure failure) {
-    String method = call.request().getFirst().split(" ", 2)[0];
-    if (failure == null) {
-      String did =
-          switch (method) {
-            case "GET", "SEARCH" -> "Looked for the task by its key at ";
-            case "SEND" -> "Handed the letter in at ";
-            case "APPEND" -> "Kept a copy of the letter at ";
-            case "POST" -> "Made the task at ";
-            case "PUT" -> "Added the details at ";
-            default -> "Changed the task at ";
-          };
-      // A copy that could not be kept takes nothing from a letter that is sent.
-      Mark mark = call.problem().isEmpty() ? Mark.DONE : Mark.FAILED;
-      String answer = call.status() > 0 ? "Answered " + call.status() : call.problem();
-      return StoryWriter.line(call, mark, did + system, answer);
-    }
-    String tried =
-        switch (method) {
-          case "GET", "SEARCH" -> "looking for the task by its key";
-          case "SEND" -> "handing the letter in";
-          case "POST" -> "making the task";
-          case "PUT" -> "adding the details";
-          default -> "changing the task";
-        };
-    return StoryWriter.line(
-        call,
-        Mark.FAILED,
-        "%s, %s: %s".formatted(system, tried, failure.kind().words()),
-        failure.message());
-  }
-
-  private static Line plain(Instant at, Mark mark, String text, String detail) {
-    return new Line(at, 0, mark, text, detail, "", "", null);
+    feed.changed(attempt.delivery().bridgeId(), trace.id());
   }
 
   private TraceRow trace(DeliveryRow delivery) {
-    return Optional.ofNullable(traces.find(delivery.traceId()))
+    return Optional.ofNullable(traces.at(delivery.traceSeq()))
         .orElseThrow(
-            () -> new IllegalStateException("a delivery without its trace: " + delivery.id()));
+            () -> new IllegalStateException("a delivery without its trace: " + delivery.seq()));
   }
 }

@@ -1,19 +1,27 @@
 package org.ysthmos.app.courier;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.courier.DeliveryMapper.Result;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.trace.StoryCodec;
+import org.ysthmos.app.trace.Stories;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
@@ -21,40 +29,59 @@ import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.who.By;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.delivery.Doubt;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.RemoteCall;
-import org.ysthmos.core.gateway.TaskGateway;
 
 /**
- * Takes back what a try made. Taking away a task that is gone already counts as taken away, so that
- * a second press after a lost answer does no harm.
+ * Takes back what a try made: by deliveries of their own, which go through the courier like all
+ * others. Taking away a task that is gone already counts as taken away, so that a second press
+ * after a lost answer does no harm.
  */
 @Component
 class TakeBack {
 
+  /** How long a person is kept waiting; what is not done by then goes on by itself. */
+  private static final Duration LONGEST_WAIT = Duration.ofSeconds(20);
+
   private final TraceMapper traces;
   private final DeliveryMapper deliveries;
+  private final DeliveryQueue queue;
+  private final DeliveryWriter writer;
   private final Pairs pairs;
   private final Systems systems;
-  private final StoryCodec codec;
+  private final Stories stories;
+  private final Journal journal;
   private final AppClock clock;
+  private final WorkSignals signals;
   private final LiveFeed feed;
 
   TakeBack(
       TraceMapper traces,
       DeliveryMapper deliveries,
+      DeliveryQueue queue,
+      DeliveryWriter writer,
       Pairs pairs,
       Systems systems,
-      StoryCodec codec,
+      Stories stories,
+      Journal journal,
       AppClock clock,
+      WorkSignals signals,
       LiveFeed feed) {
     this.traces = traces;
     this.deliveries = deliveries;
+    this.queue = queue;
+    this.writer = writer;
     this.pairs = pairs;
     this.systems = systems;
-    this.codec = codec;
+    this.stories = stories;
+    this.journal = journal;
     this.clock = clock;
+    this.signals = signals;
     this.feed = feed;
   }
 
@@ -64,99 +91,142 @@ class TakeBack {
    * @param evenIfTouched whether a task goes that someone worked on since
    * @throws ApiProblem if something stays; what is gone by then is told in the story
    */
-  synchronized void run(String id, boolean evenIfTouched) {
-    TraceRow trace = traces.find(id);
-    if (trace == null) {
-      throw ApiProblem.notFound("trace", id);
-    }
-    if (trace.tryDocument() == null) {
+  synchronized void run(String id, boolean evenIfTouched, By by) {
+    TraceRow trace =
+        Optional.ofNullable(traces.find(id)).orElseThrow(() -> ApiProblem.notFound("trace", id));
+    if (!trace.isTry()) {
       throw refused("No try", "Only what a try made is taken back here.");
     }
-    if (!trace.state().equals("done")) {
+    if (trace.verdict() == null) {
       throw refused("Still under way", "The try is not finished; take it back when it is.");
     }
     if (trace.takenBackAt() != null) {
       return;
     }
-    TraceStory story = codec.read(traces.story(id));
-    for (DeliveryRow delivery : deliveries.ofTrace(id).reversed()) {
-      if (delivery.recordId() == null) {
-        continue;
-      }
-      Taken taken = take(delivery, evenIfTouched);
-      for (Line line : taken.lines()) {
-        story = story.with(line);
-      }
-      if (taken.problem().isPresent()) {
-        traces.tell(id, codec.write(story));
-        feed.changed(trace.bridgeId(), id);
-        throw taken.problem().get();
-      }
+    boolean underWay =
+        deliveries.ofTrace(trace.seq()).stream().anyMatch(one -> one.result() == Result.OPEN);
+    if (underWay) {
+      throw refused(
+          "Not taken back yet", "It is being taken back already; the trace tells how it goes.");
     }
-    traces.takenBack(id, clock.instant(), codec.write(story));
+    for (DeliveryRow made : toRemove(trace)) {
+      if (!evenIfTouched) {
+        refuseIfTouched(trace, made);
+      }
+      remove(trace, made, by);
+    }
+    journal.run(() -> traces.takenBack(trace.seq(), clock.instant()));
     feed.changed(trace.bridgeId(), id);
   }
 
-  private record Taken(List<Line> lines, Optional<ApiProblem> problem) {}
+  /** What the try made and is not taken away yet, the last made first. */
+  private List<DeliveryRow> toRemove(TraceRow trace) {
+    Map<String, DeliveryRow> there = new LinkedHashMap<>();
+    for (DeliveryRow delivery : deliveries.ofTrace(trace.seq())) {
+      String record = delivery.recordId();
+      if (record == null) {
+        continue;
+      }
+      String where = delivery.systemId() + "/" + delivery.collectionId() + "/" + record;
+      if (delivery.kind() == EffectKind.REMOVE && delivery.result() == Result.MADE) {
+        there.remove(where);
+      } else if (delivery.kind() != EffectKind.REMOVE) {
+        there.putIfAbsent(where, delivery);
+      }
+    }
+    return new ArrayList<>(there.values()).reversed();
+  }
 
-  private Taken take(DeliveryRow delivery, boolean evenIfTouched) {
-    String record = Optional.ofNullable(delivery.recordId()).orElseThrow();
+  private void remove(TraceRow trace, DeliveryRow made, By by) {
+    long seq =
+        journal.now(
+            () -> {
+              long number = deliveries.number();
+              DeliveryRow remove =
+                  new DeliveryRow(
+                      number,
+                      trace.seq(),
+                      made.bridgeId(),
+                      made.matchHash(),
+                      made.systemId(),
+                      made.collectionId(),
+                      made.idempotencyKey(),
+                      EffectKind.REMOVE,
+                      made.recordId(),
+                      pairs.bytes(Map.of()),
+                      null,
+                      Result.OPEN,
+                      null);
+              queue.add(remove, TraceRow.TRIES, Doubt.NONE, null);
+              stories.add(trace.seq(), stories.pack(asked(made, by)));
+              return number;
+            });
+    CompletableFuture<Optional<Failure>> ended = writer.whenEnded(seq);
+    signals.toDeliver().raise();
+    try {
+      Optional<Failure> failure = ended.get(LONGEST_WAIT.toMillis(), TimeUnit.MILLISECONDS);
+      if (failure.isPresent()) {
+        throw refused("Not taken back", Words.sentence(failure.get()));
+      }
+    } catch (TimeoutException e) {
+      throw refused(
+          "Not taken back yet",
+          "It is still being tried; the trace tells how it goes. Take it back again later.");
+    } catch (ExecutionException e) {
+      throw new IllegalStateException("the end of a delivery is never exceptional", e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw refused("Not taken back yet", "We are stopping; it goes on at the next start.");
+    }
+  }
+
+  private TraceStory asked(DeliveryRow made, By by) {
+    return TraceStory.EMPTY.with(
+        AttemptWords.plain(
+            clock.instant(),
+            Mark.DONE,
+            "Task " + made.recordId() + " is to be taken back",
+            "Asked for by a " + by.name()));
+  }
+
+  private void refuseIfTouched(TraceRow trace, DeliveryRow made) {
+    String record = Optional.ofNullable(made.recordId()).orElseThrow();
     Systems.Connected system =
         systems
-            .find(delivery.systemId())
-            .orElseThrow(() -> ApiProblem.notFound("system", delivery.systemId()));
-    String name = system.description().name();
+            .find(made.systemId())
+            .orElseThrow(() -> ApiProblem.notFound("system", made.systemId()));
     List<RemoteCall> calls = new ArrayList<>();
-    if (!evenIfTouched && touched(delivery, record, system, calls)) {
-      return new Taken(
-          lines(calls, "Looked at the task at " + name, Mark.DONE, "someone changed it since"),
-          Optional.of(
-              refused(
-                  "Changed since",
-                  "Someone changed task %s at %s since it was made. It stays until you say that it goes all the same."
-                      .formatted(record, name))));
+    if (!touched(made, record, system, calls)) {
+      return;
     }
-    return switch (system.gateway().remove(delivery.collectionId(), record, calls::add)) {
-      case TaskGateway.Removed removed ->
-          new Taken(
-              lines(calls, "Took task %s back at %s".formatted(record, name), Mark.DONE, ""),
-              Optional.empty());
-      case TaskGateway.NotRemoved notRemoved -> {
-        Failure failure = notRemoved.failure();
-        yield new Taken(
-            lines(
-                calls,
-                "%s, taking task %s back: %s".formatted(name, record, failure.kind().words()),
-                Mark.FAILED,
-                failure.message()),
-            Optional.of(refused("Not taken back", Words.sentence(failure))));
-      }
-    };
+    List<Line> lines =
+        calls.stream()
+            .map(
+                call ->
+                    StoryWriter.line(
+                        call,
+                        Mark.DONE,
+                        "Looked at the task at " + system.description().name(),
+                        "someone changed it since"))
+            .toList();
+    byte[] part = stories.pack(TraceStory.EMPTY.withAll(lines));
+    journal.run(() -> stories.add(trace.seq(), part));
+    feed.changed(trace.bridgeId(), trace.id());
+    throw refused(
+        "Changed since",
+        "Someone changed task %s at %s since it was made. It stays until you say that it goes all the same."
+            .formatted(record, system.description().name()));
   }
 
   private boolean touched(
-      DeliveryRow delivery, String record, Systems.Connected system, List<RemoteCall> calls) {
-    Optional<Pairs.Side> side = pairs.target(delivery.bridgeId(), delivery.matchHash());
+      DeliveryRow made, String record, Systems.Connected system, List<RemoteCall> calls) {
+    Optional<Pairs.Side> side = pairs.target(made.bridgeId(), made.matchHash());
     SequencedMap<String, String> keys = new LinkedHashMap<>();
     keys.put("id", record);
     return side.isPresent()
-        && system.gateway().find(delivery.collectionId(), keys, calls::add)
-            instanceof World.Found found
+        && system.gateway().find(made.collectionId(), keys, calls::add) instanceof World.Found found
         && !found.records().isEmpty()
         && side.get().differsFrom(found.records().getFirst());
-  }
-
-  /** The reading before it is told as such; the last call is what it was about. */
-  private static List<Line> lines(List<RemoteCall> calls, String last, Mark mark, String detail) {
-    List<Line> lines = new ArrayList<>();
-    for (int i = 0; i < calls.size(); i++) {
-      RemoteCall call = calls.get(i);
-      lines.add(
-          i < calls.size() - 1
-              ? StoryWriter.line(call, Mark.DONE, "Looked whether someone changed the task", "")
-              : StoryWriter.line(call, mark, last, detail));
-    }
-    return lines;
   }
 
   private static ApiProblem refused(String title, String detail) {

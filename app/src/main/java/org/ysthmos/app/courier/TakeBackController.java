@@ -6,6 +6,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.who.By;
 
 /** Taking back what a try made. */
 @RestController
@@ -21,6 +22,6 @@ class TakeBackController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void takeBack(
       @PathVariable String id, @RequestParam(defaultValue = "false") boolean evenIfTouched) {
-    takeBack.run(id, evenIfTouched);
+    takeBack.run(id, evenIfTouched, By.PERSON);
   }
 }

@@ -22,6 +22,7 @@ import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.poll.PollPlan;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -279,7 +280,7 @@ class GoingLive {
           "The draft gives something else for %s. Mend the rules, or take the new results as expected."
               .formatted(String.join(", ", new LinkedHashSet<>(broken))));
     }
-    bridges.put(BridgeWriter.write(version.definition()));
+    bridges.put(BridgeWriter.write(version.definition()), By.PERSON);
     if (!broken.isEmpty()) {
       examples.accept(id, version, world);
     }

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.desk.DeskController.Typed;
 import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
@@ -146,6 +147,6 @@ class TrialController {
       throw new ApiProblem(
           HttpStatus.UNPROCESSABLE_ENTITY, "No event", "Choose the event that is to be sent.");
     }
-    return new Tried(tries.send(id, typed.document(), sample));
+    return new Tried(tries.send(id, typed.document(), sample, By.PERSON));
   }
 }

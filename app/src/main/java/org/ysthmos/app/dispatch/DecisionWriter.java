@@ -2,22 +2,27 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Locale;
+import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.courier.DeliveryMapper;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.time.Ids;
-import org.ysthmos.app.trace.StoryCodec;
+import org.ysthmos.app.trace.Stories;
 import org.ysthmos.app.trace.StoryWriter;
+import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
@@ -29,78 +34,109 @@ import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.delivery.Doubt;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
 
-/** Stores decisions: trace, pair and deliveries in one transaction. */
+/** Stores decisions: trace, pair and deliveries in one change. */
 @Component
 class DecisionWriter {
 
   /** A decision with all that it came from. */
   record Deciding(
-      TraceRow trace,
+      TraceQueue.Claimed claimed,
       BridgeVersion bridge,
+      EventRow row,
       Event event,
       Decision decision,
       EngineWorld world,
       Instant start,
-      Duration took) {}
+      Duration took) {
+
+    TraceRow trace() {
+      return claimed.trace();
+    }
+  }
 
   /** What became of storing a decision. */
   enum Stored {
     STORED,
-    /** A delivery for the same pair is still under way. */
+    /** A delivery for the same pair is still under way; the trace waits for its end. */
     PAIR_BUSY,
-    /** Another worker changed the pair after the decision read it. */
+    /** Another changed the pair after the decision read it. */
     PAIR_CHANGED
   }
 
+  /** Another node changed a pair between our reading and our writing of it. */
+  private static final class PairChanged extends IllegalStateException {
+    PairChanged() {
+      super("the pair was changed by another");
+    }
+  }
+
   private final TraceMapper traces;
+  private final TraceQueue queue;
+  private final TraceEnds ends;
   private final DeliveryMapper deliveries;
+  private final DeliveryQueue deliveryQueue;
   private final Pairs pairs;
   private final Tables tables;
-  private final StoryCodec codec;
-  private final TransactionTemplate transaction;
+  private final Systems systems;
+  private final Stories stories;
+  private final SeenIndex seen;
+  private final Journal journal;
+  private final Restart restart;
   private final AppClock clock;
   private final WorkSignals signals;
   private final LiveFeed feed;
 
   DecisionWriter(
       TraceMapper traces,
+      TraceQueue queue,
+      TraceEnds ends,
       DeliveryMapper deliveries,
+      DeliveryQueue deliveryQueue,
       Pairs pairs,
       Tables tables,
-      StoryCodec codec,
-      TransactionTemplate transaction,
+      Systems systems,
+      Stories stories,
+      SeenIndex seen,
+      Journal journal,
+      Restart restart,
       AppClock clock,
       WorkSignals signals,
       LiveFeed feed) {
     this.traces = traces;
+    this.queue = queue;
+    this.ends = ends;
     this.deliveries = deliveries;
+    this.deliveryQueue = deliveryQueue;
     this.pairs = pairs;
     this.tables = tables;
-    this.codec = codec;
-    this.transaction = transaction;
+    this.systems = systems;
+    this.stories = stories;
+    this.seen = seen;
+    this.journal = journal;
+    this.restart = restart;
     this.clock = clock;
     this.signals = signals;
     this.feed = feed;
   }
 
   Stored store(Deciding deciding) {
-    Stored stored =
-        Optional.ofNullable(
-                transaction.execute(
-                    status -> {
-                      Stored outcome = storeNow(deciding);
-                      if (outcome != Stored.STORED) {
-                        status.setRollbackOnly();
-                      }
-                      return outcome;
-                    }))
-            .orElseThrow();
+    // What takes time and needs no database is done before it.
+    byte[] part = stories.pack(story(deciding));
+    SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
+    Stored stored;
+    try {
+      stored = journal.now(() -> storeNow(deciding, part, words));
+    } catch (PairChanged e) {
+      return Stored.PAIR_CHANGED;
+    }
     if (stored == Stored.STORED) {
       signals.toDeliver().raise();
       feed.changed(deciding.trace().bridgeId(), deciding.trace().id());
@@ -108,68 +144,124 @@ class DecisionWriter {
     return stored;
   }
 
-  private Stored storeNow(Deciding deciding) {
+  private Stored storeNow(Deciding deciding, byte[] part, SeenIndex.WordsOf words) {
     Decision decision = deciding.decision();
+    queue.check(deciding.claimed());
     for (TaskDecision task : decision.tasks()) {
-      MatchKey key = task.key();
-      if (deliveries.unfinished(key.bridge(), key.hash()) > 0) {
+      if (deliveryQueue.isBusy(task.key().bridge(), task.key().hash())) {
+        queue.awaitPair(deciding.claimed(), task.key().hash());
         return Stored.PAIR_BUSY;
       }
+    }
+    for (TaskDecision task : decision.tasks()) {
+      MatchKey key = task.key();
       if (task.delivery().isPresent()
           && !pairs.reserve(deciding.bridge(), deciding.event(), key, deciding.world().seen(key))) {
-        return Stored.PAIR_CHANGED;
+        throw new PairChanged();
       }
     }
     for (TaskDecision task : decision.tasks()) {
-      task.delivery().ifPresent(planned -> deliveries.add(row(deciding, task.key(), planned)));
+      task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
     }
     tables.count(decision.tableUses());
+    stories.add(deciding.trace().seq(), part);
+    seen.replace(words);
     traces.decided(decided(deciding));
+    end(deciding);
     return Stored.STORED;
   }
 
-  private DeliveryRow row(Deciding deciding, MatchKey key, PlannedDelivery planned) {
-    boolean creates = planned.record().isEmpty();
-    // A pair without a task means that an earlier try failed, or its answer was lost.
-    boolean uncertain = creates && deciding.world().seen(key).revision() > 0;
-    return new DeliveryRow(
-        Ids.at(clock.instant()),
-        deciding.trace().id(),
-        key.bridge(),
-        key.hash(),
-        planned.system(),
-        planned.collection(),
-        planned.idempotencyKey(),
-        creates,
-        planned.record().orElse(null),
-        pairs.bytes(planned.fields()),
-        planned.awaited().isPresent() ? "waiting" : "ready",
-        uncertain,
-        0,
-        clock.instant(),
-        planned.awaited().map(parent -> parent.key().hash()).orElse(null),
-        planned.awaited().map(PlannedDelivery.AwaitedParent::field).orElse(null));
+  /** Ends the trace, unless something is to be delivered. */
+  private void end(Deciding deciding) {
+    Decision decision = deciding.decision();
+    TraceRow trace = deciding.trace();
+    Instant now = clock.instant();
+    if (decision.verdict() == Verdict.FAILED) {
+      for (Failure failure : decision.failures()) {
+        Optional<EngineWorld.Asked> asked = deciding.world().origin(failure);
+        ends.keep(
+            trace.seq(),
+            asked.map(EngineWorld.Asked::system).orElse(""),
+            asked.map(EngineWorld.Asked::collection).orElse(""),
+            List.of(failure));
+      }
+      ends.fail(trace, now);
+    } else if (decision.deliveries().isEmpty()) {
+      ends.end(trace, decision.verdict(), reason(decision), now);
+    } else {
+      queue.delivering(deciding.claimed(), decision.verdict());
+    }
+  }
+
+  private void add(Deciding deciding, MatchKey key, PlannedDelivery planned) {
+    EffectKind kind = kind(planned);
+    DeliveryRow row =
+        new DeliveryRow(
+            deliveries.number(),
+            deciding.trace().seq(),
+            key.bridge(),
+            key.hash(),
+            planned.system(),
+            planned.collection(),
+            planned.idempotencyKey(),
+            kind,
+            planned.record().orElse(null),
+            pairs.bytes(planned.fields()),
+            planned.awaited().map(PlannedDelivery.AwaitedParent::field).orElse(null),
+            DeliveryMapper.Result.OPEN,
+            null);
+    deliveryQueue.add(
+        row,
+        deciding.trace().queue(),
+        doubt(deciding, key, kind),
+        planned.awaited().map(parent -> parent.key().hash()).orElse(null));
+  }
+
+  private EffectKind kind(PlannedDelivery planned) {
+    if (planned.record().isPresent()) {
+      return EffectKind.CHANGE;
+    }
+    return systems
+            .collection(planned.system(), planned.collection())
+            .filter(SystemCollection::takesMessages)
+            .isPresent()
+        ? EffectKind.MESSAGE
+        : EffectKind.CREATE;
+  }
+
+  /**
+   * What nobody knows of a task that is to be made. If the answer to an earlier try was lost, only
+   * a person who sends it again has decided that it was not made. A pair without a task means that
+   * an earlier try failed, and what was taken in before this start may have been delivered by the
+   * one of which our data is a copy: both are settled by a look, where one is possible.
+   */
+  private Doubt doubt(Deciding deciding, MatchKey key, EffectKind kind) {
+    Pairs.Seen pair = deciding.world().seen(key);
+    boolean sentAgain = deciding.trace().resendOf() != null;
+    if (!kind.doublesWhenRepeated()) {
+      return Doubt.NONE;
+    }
+    if (pair.doubtSince().isPresent() && !sentAgain) {
+      return new Doubt.Open(pair.doubtSince().get(), 0);
+    }
+    boolean tried = pair.revision() > 0;
+    return tried || restart.isFromBefore(deciding.row())
+        ? restart.lookOnce(deciding.bridge().target())
+        : Doubt.NONE;
   }
 
   private TraceMapper.Decided decided(Deciding deciding) {
     Decision decision = deciding.decision();
-    boolean done = decision.deliveries().isEmpty();
     Optional<Failure> failure = decision.failures().stream().findFirst();
-    TraceStory story = StoryWriter.explained(told(deciding), decision).with(decidedLine(deciding));
     return new TraceMapper.Decided(
-        deciding.trace().id(),
+        deciding.trace().seq(),
         deciding.bridge().number(),
-        done ? "done" : "delivering",
-        Words.word(decision.verdict()),
-        done ? clock.instant() : null,
         title(deciding),
         decision.key().map(MatchKey::text).map(text -> Words.limited(text, 1000)).orElse(null),
         decision.key().map(MatchKey::hash).orElse(null),
         target(deciding),
-        failure.map(f -> Words.word(f.kind())).orElse(null),
-        failure.map(Words::sentence).orElse(reason(decision)),
-        searchText(deciding),
-        codec.write(story));
+        failure.map(Failure::kind).orElse(null),
+        failure.map(Words::sentence).orElse(reason(decision)));
   }
 
   private static @Nullable String target(Deciding deciding) {
@@ -180,12 +272,9 @@ class DecisionWriter {
         .orElse(null);
   }
 
-  private TraceStory told(Deciding deciding) {
-    TraceStory story = codec.read(traces.story(deciding.trace().id()));
-    for (Line line : deciding.world().lines()) {
-      story = story.with(line);
-    }
-    return story;
+  private static TraceStory story(Deciding deciding) {
+    return StoryWriter.explained(deciding.world().lines(), deciding.decision())
+        .with(decidedLine(deciding));
   }
 
   private static Line decidedLine(Deciding deciding) {
@@ -213,54 +302,51 @@ class DecisionWriter {
     return Words.limited(text, 300);
   }
 
-  private static String searchText(Deciding deciding) {
-    String text =
-        String.join(
-            " ",
-            deciding.trace().id(),
-            deciding.event().id(),
-            deciding.event().record(),
-            deciding.decision().key().map(MatchKey::text).orElse(""),
-            deciding.decision().tasks().stream()
-                .flatMap(task -> task.fields().values().stream())
-                .map(Value::display)
-                .collect(Collectors.joining(" ")),
-            deciding.world().records().toString());
-    return Words.limited(text.toLowerCase(Locale.ROOT), 4000);
-  }
-
   private static @Nullable String reason(Decision decision) {
     return decision.because().isEmpty() ? null : DecisionWords.detail(decision);
   }
 
-  /** Puts a trace back without counting a try. */
-  void postpone(TraceRow trace, Instant until) {
-    traces.postpone(
-        trace.id(),
-        trace.tries(),
-        until,
-        trace.failureKind(),
-        trace.reason(),
-        traces.story(trace.id()).story());
+  /** Puts a trace off without counting a try. */
+  void postpone(TraceQueue.Claimed claimed, Instant until) {
+    journal.run(() -> queue.pause(claimed, claimed.tries(), claimed.breaks(), until));
   }
 
-  /** Puts a trace back that broke unexpectedly, later each time; it is never dropped. */
-  void handBack(TraceRow trace) {
-    Duration pause = Duration.ofSeconds(5L << Math.min(trace.tries(), 6));
-    traces.postpone(
-        trace.id(),
-        trace.tries() + 1,
-        clock.instant().plus(pause),
-        null,
-        "Something broke here; the log of the application says more. It will be tried again.",
-        traces.story(trace.id()).story());
+  /** Puts a trace off that broke through a fault of ours. */
+  void brokeHere(TraceQueue.Claimed claimed, int breaks, Instant until) {
+    journal.run(() -> queue.pause(claimed, claimed.tries(), breaks, until));
   }
 
-  /** Puts a trace back after a try that failed for now. */
-  void waitAfter(Deciding deciding, Failure failure, Duration pause) {
+  /** Gives a trace up that broke too often through a fault of ours. */
+  void giveUp(TraceQueue.Claimed claimed, Failure failure) {
+    Instant now = clock.instant();
+    Line given =
+        new Line(
+            now,
+            0,
+            Mark.FAILED,
+            "Given up: " + failure.kind().words(),
+            Words.sentence(failure),
+            "",
+            "",
+            null);
+    byte[] part = stories.pack(TraceStory.EMPTY.with(given));
+    journal.run(
+        () -> {
+          queue.check(claimed);
+          stories.add(claimed.trace().seq(), part);
+          ends.keep(claimed.trace().seq(), "", "", List.of(failure));
+          ends.fail(claimed.trace(), now);
+        });
+    feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
+  }
+
+  /** Puts a trace off after a try that failed for now. */
+  void waitAfter(Deciding deciding, int tries, Failure failure, Instant until) {
+    Instant now = clock.instant();
+    Duration pause = Duration.between(now, until);
     Line waiting =
         new Line(
-            clock.instant(),
+            now,
             pause.toNanos() / 1000,
             Mark.WAITING,
             "Waits " + DecisionWords.span(pause) + " before the next try",
@@ -268,13 +354,14 @@ class DecisionWriter {
             "",
             "",
             null);
-    traces.postpone(
-        deciding.trace().id(),
-        deciding.trace().tries() + 1,
-        clock.instant().plus(pause),
-        Words.word(failure.kind()),
-        Words.sentence(failure),
-        codec.write(told(deciding).with(waiting)));
+    byte[] part = stories.pack(TraceStory.EMPTY.withAll(deciding.world().lines()).with(waiting));
+    journal.run(
+        () -> {
+          TraceQueue.Claimed claimed = deciding.claimed();
+          queue.pause(claimed, tries, claimed.breaks(), until);
+          stories.add(claimed.trace().seq(), part);
+          traces.tried(claimed.trace().seq(), tries, failure.kind(), Words.sentence(failure));
+        });
     feed.changed(deciding.trace().bridgeId(), deciding.trace().id());
   }
 }

@@ -2,12 +2,17 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
@@ -15,11 +20,15 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.BridgeOfTrace;
-import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.app.trace.TraceQueue.Claimed;
 import org.ysthmos.app.trace.TraceRow;
+import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
@@ -27,35 +36,42 @@ import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.load.CircuitBreaker;
 
 /**
- * Decides what was taken in. Asks other systems first, with no transaction open, then stores the
- * decision and its deliveries together.
+ * Decides what was taken in, each bridge with workers of its own. Asks other systems first, with no
+ * change under way, then stores the decision and its deliveries together.
  */
 @Component
-class Dispatcher implements SmartLifecycle {
+class Dispatcher implements SmartLifecycle, WorkSource<String, Claimed> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Dispatcher.class);
-  private static final int WORKERS = 8;
   private static final int MOST_RACES = 5;
-  private static final Duration WAIT_FOR_PAIR = Duration.ofMillis(100);
+  private static final Duration AFTER_RACES = Duration.ofMillis(100);
 
-  private final TraceMapper traces;
+  /** By how much a trace that failed as a probe lets another go before it. */
+  private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
+
+  private final TraceQueue queue;
   private final EventMapper events;
   private final BridgeOfTrace bridges;
+  private final Bridges live;
   private final Systems systems;
   private final Pairs pairs;
   private final Tables tables;
   private final ReceivedEvents received;
   private final DecisionWriter writer;
   private final AppClock clock;
+  private final Settings settings;
   private final BackOff backOff;
-  private final Stage<TraceRow> stage;
+  private final Stage<String, Claimed> stage;
 
   Dispatcher(
-      TraceMapper traces,
+      TraceQueue queue,
       EventMapper events,
       BridgeOfTrace bridges,
+      Bridges live,
       Systems systems,
       Pairs pairs,
       Tables tables,
@@ -63,80 +79,193 @@ class Dispatcher implements SmartLifecycle {
       DecisionWriter writer,
       AppClock clock,
       Settings settings,
+      Claims claims,
       WorkSignals signals) {
-    this.traces = traces;
+    this.queue = queue;
     this.events = events;
     this.bridges = bridges;
+    this.live = live;
     this.systems = systems;
     this.pairs = pairs;
     this.tables = tables;
     this.received = received;
     this.writer = writer;
     this.clock = clock;
+    this.settings = settings;
     this.backOff = settings.retry().backOff();
-    this.stage =
-        new Stage<>(
-            "dispatch",
-            WORKERS,
-            signals.toDecide(),
-            limit -> traces.ready(clock.instant(), limit),
-            trace -> traces.claim(trace.id()) == 1,
-            this::decide,
-            trace -> writer.handBack(trace));
+    this.stage = new Stage<>("dispatch", claims, signals.toDecide(), this, settings.work().drain());
   }
 
-  private void decide(TraceRow trace) {
-    EventMapper.EventRow row = events.find(trace.eventId());
-    Optional<BridgeVersion> usable = bridges.find(trace);
-    if (row == null || usable.isEmpty()) {
-      // The bridge cannot be used just now; its events wait until it can.
-      writer.postpone(trace, clock.instant().plus(Duration.ofSeconds(5)));
+  @Override
+  public void wake(Set<String> running) {
+    queue.wake(running);
+  }
+
+  @Override
+  public Collection<String> queues() {
+    return queue.queues();
+  }
+
+  @Override
+  public Object group(String bridge) {
+    return bridge;
+  }
+
+  /**
+   * Nothing of a bridge is decided while it is held, while it cannot be used, or while a system
+   * that it looks things up in is closed off.
+   */
+  @Override
+  public int room(String bridge, int running) {
+    int free = settings.work().perBridge() - running;
+    if (bridge.equals(TraceRow.TRIES)) {
+      return Math.max(0, free);
+    }
+    Optional<Bridges.Live> found = live.live(bridge);
+    if (free <= 0 || found.isEmpty() || found.get().hold().isPresent()) {
+      return 0;
+    }
+    Instant now = clock.instant();
+    List<CircuitBreaker> open =
+        breakers(found.get().version()).filter(breaker -> !breaker.isClosed()).toList();
+    if (open.isEmpty()) {
+      return free;
+    }
+    return open.stream().allMatch(breaker -> breaker.admits(now)) ? 1 : 0;
+  }
+
+  private Stream<CircuitBreaker> breakers(BridgeVersion bridge) {
+    return bridge.definition().lookups().stream()
+        .filter(lookup -> lookup.origin() == LookupRule.Origin.SYSTEM)
+        .map(LookupRule::system)
+        .distinct()
+        .flatMap(system -> systems.find(system).stream())
+        .map(Systems.Connected::breaker);
+  }
+
+  @Override
+  public List<Claimed> claim(String bridge, int most) {
+    if (!queue.anyReady(bridge)) {
+      return List.of();
+    }
+    List<CircuitBreaker> open =
+        live.live(bridge).stream()
+            .flatMap(one -> breakers(one.version()))
+            .filter(breaker -> !breaker.isClosed())
+            .toList();
+    Instant now = clock.instant();
+    if (!open.stream().allMatch(breaker -> breaker.take(now))) {
+      return List.of();
+    }
+    List<Claimed> claimed = queue.claim(bridge, most);
+    if (claimed.isEmpty()) {
+      open.forEach(CircuitBreaker::unused);
+    }
+    return claimed;
+  }
+
+  @Override
+  public String claimOf(Claimed piece) {
+    return piece.claim();
+  }
+
+  @Override
+  public void renew(Collection<String> held) {
+    queue.renew(held);
+  }
+
+  @Override
+  public void giveBack(Claimed claimed, Throwable why) {
+    int breaks = claimed.breaks() + 1;
+    if (breaks < settings.retry().breaks()) {
+      writer.brokeHere(claimed, breaks, clock.instant().plus(Settings.afterABreak(breaks)));
       return;
     }
-    BridgeVersion bridge = usable.get();
-    Event event = ReceivedEvents.event(row);
-    for (int race = 0; race < MOST_RACES; race++) {
-      EngineWorld world = new EngineWorld(systems, pairs, tables, received, clock);
-      Instant start = clock.instant();
-      long began = System.nanoTime();
-      Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
-      Duration took = Duration.ofNanos(System.nanoTime() - began);
-      var deciding =
-          new DecisionWriter.Deciding(trace, bridge, event, decision, world, start, took);
-      if (decision.verdict() == Verdict.FAILED && waits(deciding)) {
-        return;
-      }
-      switch (writer.store(deciding)) {
-        case STORED -> {
-          return;
-        }
-        case PAIR_BUSY -> {
-          writer.postpone(trace, clock.instant().plus(WAIT_FOR_PAIR));
-          return;
-        }
-        case PAIR_CHANGED ->
-            LOG.debug("the pair of trace {} changed meanwhile; deciding again", trace.id());
-      }
-    }
-    writer.postpone(trace, clock.instant().plus(WAIT_FOR_PAIR));
+    writer.giveUp(
+        claimed,
+        Failure.of(
+                FailureKind.BROKE_HERE,
+                "Deciding it broke here %d times (%s)".formatted(breaks, why))
+            .withRemedy("The log of the application says more. Send it again when it is mended"));
   }
 
-  /** Puts the trace back if the failure passes by itself and there are tries left. */
+  @Override
+  public void work(Claimed claimed) {
+    EventMapper.EventRow row = events.find(claimed.trace().eventSeq());
+    if (row == null) {
+      throw new IllegalStateException("a trace without its event: " + claimed.trace().id());
+    }
+    Optional<BridgeVersion> usable = bridges.find(claimed.trace(), claimed.tryDocument());
+    if (usable.isEmpty()) {
+      unusable(claimed);
+      return;
+    }
+    Event event = ReceivedEvents.event(row);
+    for (int race = 0; race < MOST_RACES; race++) {
+      DecisionWriter.Deciding deciding = decide(claimed, usable.get(), row, event);
+      if (deciding.decision().verdict() == Verdict.FAILED && waits(deciding)) {
+        return;
+      }
+      if (writer.store(deciding) != DecisionWriter.Stored.PAIR_CHANGED) {
+        return;
+      }
+      LOG.debug("the pair of trace {} changed meanwhile; deciding again", claimed.trace().id());
+    }
+    writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+  }
+
+  /** The events of a bridge that cannot be used wait until it can; a try is over. */
+  private void unusable(Claimed claimed) {
+    if (claimed.trace().isTry()) {
+      writer.giveUp(
+          claimed,
+          Failure.of(FailureKind.MAPPING_ERROR, "The draft cannot be used any more")
+              .withRemedy("Look at its mistakes on the desk, then try once more"));
+    } else {
+      writer.postpone(claimed, clock.instant().plus(Duration.ofSeconds(5)));
+    }
+  }
+
+  private DecisionWriter.Deciding decide(
+      Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row, Event event) {
+    EngineWorld world = new EngineWorld(systems, pairs, tables, received, clock, row.seq());
+    Instant start = clock.instant();
+    long began = System.nanoTime();
+    Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
+    Duration took = Duration.ofNanos(System.nanoTime() - began);
+    return new DecisionWriter.Deciding(claimed, bridge, row, event, decision, world, start, took);
+  }
+
+  /** Puts the trace off if the failure passes by itself and there are tries left. */
   private boolean waits(DecisionWriter.Deciding deciding) {
     Failure failure = deciding.decision().failures().getFirst();
-    if (failure.held()) {
-      writer.postpone(
-          deciding.trace(), clock.instant().plus(failure.retryAfter().orElse(WAIT_FOR_PAIR)));
+    Claimed claimed = deciding.claimed();
+    Instant now = clock.instant();
+    if (failure.noRoom()) {
+      writer.postpone(claimed, now.plus(failure.retryAfter().orElse(AFTER_RACES)));
       return true;
     }
-    Optional<Duration> wait = backOff.after(deciding.trace().tries() + 1, failure);
-    wait.ifPresent(w -> writer.waitAfter(deciding, failure, w));
+    Optional<CircuitBreaker.Outage> outage =
+        deciding
+            .world()
+            .origin(failure)
+            .filter(asked -> failure.kind().isOfTheSystem())
+            .flatMap(asked -> systems.find(asked.system()))
+            .flatMap(system -> system.breaker().outage());
+    if (outage.isPresent()) {
+      // It is the system that does not work: that costs this trace none of its tries.
+      Instant until = outage.get().nextProbe().plus(LETS_ANOTHER_PROBE);
+      writer.waitAfter(deciding, claimed.tries(), failure, until);
+      return true;
+    }
+    int tries = claimed.tries() + 1;
+    Optional<Duration> wait = backOff.after(tries, failure);
+    wait.ifPresent(w -> writer.waitAfter(deciding, tries, failure, now.plus(w)));
     return wait.isPresent();
   }
 
   @Override
   public void start() {
-    traces.releaseAll();
     stage.start();
   }
 
@@ -148,5 +277,11 @@ class Dispatcher implements SmartLifecycle {
   @Override
   public boolean isRunning() {
     return stage.isRunning();
+  }
+
+  /** It goes before the journal, through which it writes. */
+  @Override
+  public int getPhase() {
+    return 100;
   }
 }

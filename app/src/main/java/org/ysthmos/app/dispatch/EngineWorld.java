@@ -42,12 +42,23 @@ final class EngineWorld implements World {
   private final Tables tables;
   private final ReceivedEvents received;
   private final AppClock clock;
+  private final long eventSeq;
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
   private final Map<String, Pairs.Seen> seen = new HashMap<>();
+  private Optional<Asked> asked = Optional.empty();
 
+  /**
+   * @param eventSeq the order number of the event that is decided
+   */
   EngineWorld(
-      Systems systems, Pairs pairs, Tables tables, ReceivedEvents received, AppClock clock) {
+      Systems systems,
+      Pairs pairs,
+      Tables tables,
+      ReceivedEvents received,
+      AppClock clock,
+      long eventSeq) {
+    this.eventSeq = eventSeq;
     this.systems = systems;
     this.pairs = pairs;
     this.tables = tables;
@@ -97,12 +108,30 @@ final class EngineWorld implements World {
     }
     List<RemoteCall> calls = new ArrayList<>();
     LookupAnswer answer = connected.get().gateway().find(collection, keys, calls::add);
+    if (answer instanceof Unanswered unanswered) {
+      connected.get().note(unanswered.failure(), clock.instant());
+      unanswered(system, collection, unanswered.failure());
+    } else {
+      connected.get().breaker().answered();
+    }
     String at = connected.get().description().name();
     String by = String.join(", ", keys.sequencedValues());
     for (RemoteCall call : calls) {
       lines.add(line(call, answer, at, by));
     }
     return answer;
+  }
+
+  private void unanswered(String system, String collection, Failure failure) {
+    asked = Optional.of(new Asked(system, collection, failure));
+  }
+
+  /** Where a lookup was asked last that was not answered. */
+  record Asked(String system, String collection, Failure failure) {}
+
+  /** Where a failure comes from; empty if it does not come from a lookup. */
+  Optional<Asked> origin(Failure failure) {
+    return asked.filter(one -> one.failure().equals(failure));
   }
 
   private static TraceStory.Line line(
@@ -125,7 +154,7 @@ final class EngineWorld implements World {
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
-    Pairs.Seen now = pairs.find(bridge, key.hash());
+    Pairs.Seen now = pairs.find(bridge, key.hash(), eventSeq);
     seen.put(key.hash(), now);
     return now.state();
   }

@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.Settings;
-import org.ysthmos.app.poll.Asking;
+import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
@@ -32,13 +32,13 @@ class DropController {
   private final Systems systems;
   private final Settings settings;
   private final AppClock clock;
-  private final Asking asking;
+  private final Polling polling;
 
-  DropController(Systems systems, Settings settings, AppClock clock, Asking asking) {
+  DropController(Systems systems, Settings settings, AppClock clock, Polling polling) {
     this.systems = systems;
     this.settings = settings;
     this.clock = clock;
-    this.asking = asking;
+    this.polling = polling;
   }
 
   /** Puts a file into the folder of a system, in place of an earlier one of its name. */
@@ -81,6 +81,6 @@ class DropController {
     } finally {
       Files.deleteIfExists(part);
     }
-    system.collections().keySet().forEach(collection -> asking.now(id, collection));
+    system.collections().keySet().forEach(collection -> polling.now(id, collection));
   }
 }

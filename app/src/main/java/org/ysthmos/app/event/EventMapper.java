@@ -5,22 +5,32 @@ import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
-import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
-/** Events in the database. */
+/** Events in the database. What is earlier is said by their order numbers, never by a clock. */
 @Mapper
 public interface EventMapper {
+
+  /** How an event came to be kept. */
+  enum Origin {
+    /** Its system told of it by a webhook. */
+    TOLD,
+    /** It was found by asking what changed. */
+    POLLED,
+    /** A person made it up for a try; such events are not found among the others. */
+    MADE_UP
+  }
 
   /**
    * An event as it is kept; the body is the bytes that came.
    *
-   * @param madeUp whether a person made it up for a try; such events are not found among the others
+   * @param seq its order number from intake; 0 before it has one
    */
   record EventRow(
-      String id,
+      long seq,
       String systemId,
       String sourceId,
       String collectionId,
@@ -28,69 +38,99 @@ public interface EventMapper {
       String recordId,
       Instant happenedAt,
       Instant receivedAt,
-      byte[] body,
-      boolean madeUp) {
+      Origin origin,
+      byte[] body) {
 
     /** What the id of a record may have at most, in characters. */
     public static final int LONGEST_RECORD_ID = 512;
+
+    /** What a kind may have at most, in characters. */
+    public static final int LONGEST_KIND = 128;
 
     /**
      * What a body may have at most, in bytes; with room for what its webhook would say around it.
      */
     public static final int LARGEST_BODY = 1_000_000;
+
+    /** The id under which people and programs meet the event. */
+    public String id() {
+      return Long.toString(seq);
+    }
+
+    /** The same with its order number. */
+    public EventRow at(long number) {
+      return new EventRow(
+          number,
+          systemId,
+          sourceId,
+          collectionId,
+          kind,
+          recordId,
+          happenedAt,
+          receivedAt,
+          origin,
+          body);
+    }
   }
+
+  String COLUMNS =
+      """
+      e.seq, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
+      e.received_at, e.origin, e.body
+      """;
+
+  /** The next order numbers. */
+  @Options(flushCache = Options.FlushCachePolicy.TRUE)
+  @Select("SELECT NEXT VALUE FOR event_order FROM SYSTEM_RANGE(1, #{count})")
+  List<Long> numbers(@Param("count") int count);
 
   @Insert(
       """
-      INSERT INTO event (id, system_id, source_id, collection_id, kind, record_id, happened_at,
-                         received_at, body, made_up)
-      VALUES (#{id}, #{systemId}, #{sourceId}, #{collectionId}, #{kind}, #{recordId},
-              #{happenedAt}, #{receivedAt}, #{body}, #{madeUp})
+      <script>
+      INSERT INTO event (seq, system_id, source_id, collection_id, kind, record_id, happened_at,
+                         received_at, origin, body) VALUES
+      <foreach item="e" collection="events" separator=",">
+        (#{e.seq}, #{e.systemId}, #{e.sourceId}, #{e.collectionId}, #{e.kind}, #{e.recordId},
+         #{e.happenedAt}, #{e.receivedAt}, #{e.origin}, #{e.body})
+      </foreach>
+      </script>
       """)
-  void add(EventRow event);
+  void add(@Param("events") List<EventRow> events);
 
-  @Select("SELECT id FROM event WHERE system_id = #{system} AND source_id = #{sourceId}")
-  @Nullable String findId(@Param("system") String system, @Param("sourceId") String sourceId);
+  @Select("SELECT seq FROM event WHERE system_id = #{system} AND source_id = #{sourceId}")
+  @Nullable Long findSeq(@Param("system") String system, @Param("sourceId") String sourceId);
 
+  @Select("SELECT " + COLUMNS + " FROM event e WHERE e.seq = #{seq}")
+  @Nullable EventRow find(@Param("seq") long seq);
+
+  /** A collection's events before an order number, newest first. */
   @Select(
-      """
-      SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body, made_up
-      FROM event WHERE id = #{id}
-      """)
-  @Nullable EventRow find(@Param("id") String id);
-
-  /** A collection's events received before a time, or at it with a lower id; newest first. */
-  @Select(
-      """
-      SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body, made_up
-      FROM event
-      WHERE system_id = #{system} AND collection_id = #{collection} AND made_up = FALSE
-        AND received_at <= #{before}
-        AND (received_at < #{before} OR id < #{beforeId})
-      ORDER BY system_id DESC, collection_id DESC, received_at DESC, id DESC LIMIT #{limit}
-      """)
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM event e
+          WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+            AND e.seq < #{before} AND e.origin <> 'MADE_UP'
+          ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
+          """)
   List<EventRow> newest(
       @Param("system") String system,
       @Param("collection") String collection,
-      @Param("before") Instant before,
-      @Param("beforeId") String beforeId,
+      @Param("before") long before,
       @Param("limit") int limit);
 
   /** A collection's events of some kinds, newest first. */
   @Select(
-      """
-      <script>
-      SELECT id, system_id, source_id, collection_id, kind, record_id, happened_at, received_at,
-             body, made_up
-      FROM event
-      WHERE system_id = #{system} AND collection_id = #{collection} AND made_up = FALSE
-        AND kind IN
-      <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
-      ORDER BY system_id DESC, collection_id DESC, received_at DESC LIMIT #{limit}
-      </script>
-      """)
+      "<script>SELECT "
+          + COLUMNS
+          + """
+           FROM event e
+          WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+            AND e.origin &lt;> 'MADE_UP' AND e.kind IN
+          <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
+          ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
+          </script>
+          """)
   List<EventRow> newestOf(
       @Param("system") String system,
       @Param("collection") String collection,
@@ -99,43 +139,39 @@ public interface EventMapper {
 
   /** The event of the same record that was received last before this one. */
   @Select(
-      """
-      SELECT e.id, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
-             e.received_at, e.body, e.made_up
-      FROM event e JOIN event this ON this.system_id = #{system} AND this.source_id = #{sourceId}
-      WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-        AND e.made_up = FALSE AND e.record_id = #{record} AND e.received_at <= this.received_at AND e.id < this.id
-      ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.received_at DESC,
-               e.id DESC
-      LIMIT 1
-      """)
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM event e
+          WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+            AND e.record_id = #{record} AND e.seq < #{before} AND e.origin <> 'MADE_UP'
+          ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.seq DESC LIMIT 1
+          """)
   @Nullable EventRow previous(
       @Param("system") String system,
       @Param("collection") String collection,
       @Param("record") String record,
-      @Param("sourceId") String sourceId);
+      @Param("before") long before);
 
   /** The events of the same record and of some kinds that were received last before this one. */
   @Select(
-      """
-      <script>
-      SELECT e.id, e.system_id, e.source_id, e.collection_id, e.kind, e.record_id, e.happened_at,
-             e.received_at, e.body, e.made_up
-      FROM event e JOIN event this ON this.system_id = #{system} AND this.source_id = #{sourceId}
-      WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-        AND e.made_up = FALSE AND e.record_id = #{record} AND e.received_at &lt;= this.received_at
-        AND e.id &lt; this.id AND e.kind IN
-      <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
-      ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.received_at DESC,
-               e.id DESC
-      LIMIT #{limit}
-      </script>
-      """)
+      "<script>SELECT "
+          + COLUMNS
+          + """
+           FROM event e
+          WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+            AND e.record_id = #{record} AND e.seq &lt; #{before} AND e.origin &lt;> 'MADE_UP'
+            AND e.kind IN
+          <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
+          ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.seq DESC
+          LIMIT #{limit}
+          </script>
+          """)
   List<EventRow> before(
       @Param("system") String system,
       @Param("collection") String collection,
       @Param("record") String record,
-      @Param("sourceId") String sourceId,
+      @Param("before") long before,
       @Param("kinds") Collection<String> kinds,
       @Param("limit") int limit);
 
@@ -145,7 +181,7 @@ public interface EventMapper {
       SELECT COUNT(*) FROM (
         SELECT 1 FROM event
         WHERE system_id = #{system} AND collection_id = #{collection} AND record_id = #{record}
-          AND made_up = FALSE
+          AND origin <> 'MADE_UP'
         LIMIT 1)
       """)
   int countOf(
@@ -153,7 +189,6 @@ public interface EventMapper {
       @Param("collection") String collection,
       @Param("record") String record);
 
-  /** Forces what was committed to the disk. */
-  @Update("CHECKPOINT SYNC")
-  void force();
+  @Select("SELECT COALESCE(MAX(seq), 0) FROM event")
+  long newestSeq();
 }

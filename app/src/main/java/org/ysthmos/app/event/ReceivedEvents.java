@@ -1,7 +1,6 @@
 package org.ysthmos.app.event;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -9,7 +8,6 @@ import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PushReader;
-import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.event.VersionMark;
@@ -30,11 +28,9 @@ public class ReceivedEvents {
   private static final int MOST_BEFORE = 20;
 
   private final EventMapper mapper;
-  private final AppClock clock;
 
-  ReceivedEvents(EventMapper mapper, AppClock clock) {
+  ReceivedEvents(EventMapper mapper) {
     this.mapper = mapper;
-    this.clock = clock;
   }
 
   /**
@@ -44,12 +40,11 @@ public class ReceivedEvents {
    */
   public World.LookupAnswer find(World.Question question) {
     List<JsonNode> found = new ArrayList<>();
-    Instant before = clock.instant().plusSeconds(1);
-    String beforeId = "";
+    long before = Long.MAX_VALUE;
     int looked = 0;
     while (looked < MOST_LOOKED_THROUGH) {
       List<EventMapper.EventRow> page =
-          mapper.newest(question.system(), question.collection(), before, beforeId, PAGE);
+          mapper.newest(question.system(), question.collection(), before, PAGE);
       page.stream()
           .map(row -> body(row))
           .filter(data -> has(data, question.keys()))
@@ -58,8 +53,7 @@ public class ReceivedEvents {
       if (page.size() < PAGE) {
         return new World.Found(found);
       }
-      before = page.getLast().receivedAt();
-      beforeId = page.getLast().id();
+      before = page.getLast().seq();
     }
     return found.isEmpty()
         ? new World.Unanswered(
@@ -82,7 +76,7 @@ public class ReceivedEvents {
   /** What came with the event before this one of the same record. */
   public Optional<JsonNode> previous(Event event) {
     return Optional.ofNullable(
-            mapper.previous(event.system(), event.collection(), event.record(), event.id()))
+            mapper.previous(event.system(), event.collection(), event.record(), seq(event)))
         .map(ReceivedEvents::body);
   }
 
@@ -100,11 +94,17 @@ public class ReceivedEvents {
     String latest = own;
     for (EventMapper.EventRow row :
         mapper.before(
-            event.system(), event.collection(), event.record(), event.id(), kinds, MOST_BEFORE)) {
+            event.system(), event.collection(), event.record(), seq(event), kinds, MOST_BEFORE)) {
       String other = versionAt.in(body(row)).asText("");
       latest = VersionMark.compare(other, latest).orElse(0) > 0 ? other : latest;
     }
     return latest.equals(own) ? Optional.empty() : Optional.of(new World.Overtaken(own, latest));
+  }
+
+  /** The order number of an event; one that is not kept comes after all that are. */
+  private long seq(Event event) {
+    Long seq = mapper.findSeq(event.system(), event.id());
+    return seq == null ? Long.MAX_VALUE : seq;
   }
 
   /** An event as the core knows it. */

@@ -22,8 +22,8 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.gateway.QuotaReading;
-import org.ysthmos.core.load.CallLane;
 import org.ysthmos.core.load.RateLimit;
+import org.ysthmos.core.load.RateLimiter;
 import org.ysthmos.core.shape.ShapeChange;
 
 /** The connected systems, what can be done with them, and whether they answer. */
@@ -117,7 +117,7 @@ class SystemController {
 
   private SystemView view(Systems.Connected connected) {
     SystemDescription system = connected.description();
-    CallLane.Use use = connected.gateway().lane().use(clock.instant());
+    RateLimiter.Use use = connected.gateway().limiter().use(clock.instant());
     return new SystemView(
         system.id(),
         system.name(),

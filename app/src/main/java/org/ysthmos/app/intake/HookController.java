@@ -23,7 +23,6 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.time.Ids;
 import org.ysthmos.core.event.Event;
 
 /** Where outside systems send their webhooks. */
@@ -97,7 +96,7 @@ class HookController {
     Event event = event(push, system, collection, id, body, now);
     return acknowledge(
         new EventMapper.EventRow(
-            Ids.at(now),
+            0,
             system,
             event.id(),
             collection,
@@ -105,8 +104,8 @@ class HookController {
             event.record(),
             event.time(),
             now,
-            body,
-            false));
+            EventMapper.Origin.TOLD,
+            body));
   }
 
   private byte[] body(HttpServletRequest request) throws IOException {
@@ -168,16 +167,18 @@ class HookController {
       Push push, String system, String collection, String id, byte[] body, Instant now) {
     try {
       Event event = PushReader.read(push, system, collection, id, body, now);
-      if (event.record().length() > EventMapper.EventRow.LONGEST_RECORD_ID
-          || event.kind().length() > 128) {
-        throw unreadable(
-            "the id of the record may have at most "
-                + EventMapper.EventRow.LONGEST_RECORD_ID
-                + " characters");
-      }
+      limit("the id of the record", event.record(), EventMapper.EventRow.LONGEST_RECORD_ID);
+      limit("the kind of the event", event.kind(), EventMapper.EventRow.LONGEST_KIND);
       return event;
     } catch (PushReader.Unreadable e) {
       throw unreadable(String.valueOf(e.getMessage()));
+    }
+  }
+
+  private static void limit(String what, String text, int longest) {
+    if (text.length() > longest) {
+      throw unreadable(
+          "%s may have at most %d characters, found %d".formatted(what, longest, text.length()));
     }
   }
 

@@ -1,41 +1,30 @@
 package org.ysthmos.app.intake;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.Ids;
-import org.ysthmos.app.trace.StoryCodec;
 import org.ysthmos.app.trace.TraceMapper;
-import org.ysthmos.app.trace.TraceStory;
-import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.trace.TraceMapper.NewTrace;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
-import org.ysthmos.core.bridge.BridgeVersion;
 
 /**
- * Keeps events, many in one commit. Only this thread writes events that came from outside; whoever
- * offered one learns that it is kept after the commit was forced to the disk.
+ * Keeps events with a trace for each bridge that they concern. Whoever offered one learns that it
+ * is kept after the disk was forced.
  */
 @Component
-public class IntakeWriter implements SmartLifecycle {
-
-  private static final Logger LOG = LoggerFactory.getLogger(IntakeWriter.class);
-  private static final int LARGEST_BATCH = 50;
-  private static final int LONGEST_QUEUE = 5_000;
-  private static final int LONGEST_SEARCH_TEXT = 4_000;
+public class IntakeWriter {
 
   /**
    * What became of an event.
@@ -47,183 +36,123 @@ public class IntakeWriter implements SmartLifecycle {
 
   private record Place(String system, String collection) {}
 
-  /**
-   * Events that are kept together or not at all.
-   *
-   * @param with what else is written in the same transaction, given what became of the events
-   * @param asked whether they were asked for; otherwise they came by webhook
-   */
-  private record Offer(
-      List<EventRow> events,
-      Consumer<List<Kept>> with,
-      boolean asked,
-      CompletableFuture<List<Kept>> kept) {}
-
-  private final BlockingQueue<Offer> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
   private final EventMapper events;
   private final TraceMapper traces;
-  private final StoryCodec codec;
+  private final TraceQueue queue;
+  private final SeenIndex seen;
   private final Bridges bridges;
-  private final TransactionTemplate transaction;
+  private final Journal journal;
   private final WorkSignals signals;
   private final LiveFeed feed;
-  private volatile boolean running;
-  private Thread thread = new Thread();
 
   IntakeWriter(
       EventMapper events,
       TraceMapper traces,
-      StoryCodec codec,
+      TraceQueue queue,
+      SeenIndex seen,
       Bridges bridges,
-      TransactionTemplate transaction,
+      Journal journal,
       WorkSignals signals,
       LiveFeed feed) {
     this.events = events;
     this.traces = traces;
-    this.codec = codec;
+    this.queue = queue;
+    this.seen = seen;
     this.bridges = bridges;
-    this.transaction = transaction;
+    this.journal = journal;
     this.signals = signals;
     this.feed = feed;
   }
 
   /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
   public CompletableFuture<Kept> keep(EventRow event) {
-    return offer(new Offer(List.of(event), nothingElse -> {}, false, new CompletableFuture<>()))
-        .thenApply(List::getFirst);
+    return keepAll(List.of(event), nothingElse -> {}).thenApply(List::getFirst);
   }
 
   /**
-   * Offers events that were asked for. They are kept in one transaction with what is written beside
-   * them, so that the place where reading goes on is never ahead of what was kept.
+   * Offers events that are kept together or not at all, in their order, with what is written beside
+   * them: so the place where reading goes on is never ahead of what was kept.
    *
    * @param with writes beside them, given what became of each event
    */
-  public CompletableFuture<List<Kept>> keepAsked(List<EventRow> events, Consumer<List<Kept>> with) {
-    return offer(new Offer(List.copyOf(events), with, true, new CompletableFuture<>()));
+  public CompletableFuture<List<Kept>> keepAll(List<EventRow> offered, Consumer<List<Kept>> with) {
+    List<EventRow> rows = List.copyOf(offered);
+    return journal
+        .write(
+            () -> {
+              List<Kept> kept = write(rows);
+              with.accept(kept);
+              return kept;
+            })
+        .whenComplete(
+            (kept, failed) -> {
+              if (failed == null) {
+                signals.toDecide().raise();
+                rows.stream()
+                    .map(event -> new Place(event.systemId(), event.collectionId()))
+                    .distinct()
+                    .forEach(place -> feed.arrived(place.system(), place.collection()));
+              }
+            });
   }
 
-  private CompletableFuture<List<Kept>> offer(Offer offer) {
-    if (!running || !queue.offer(offer)) {
-      offer
-          .kept()
-          .completeExceptionally(new IllegalStateException("no room for more events just now"));
-    }
-    return offer.kept();
-  }
-
-  private void run() {
-    while (running) {
-      List<Offer> batch = new ArrayList<>(LARGEST_BATCH);
-      try {
-        batch.add(queue.take());
-      } catch (InterruptedException stopped) {
-        break;
+  private List<Kept> write(List<EventRow> offered) {
+    List<Kept> kept = new ArrayList<>(offered.size());
+    List<EventRow> fresh = new ArrayList<>(offered.size());
+    List<Long> numbers = events.numbers(offered.size());
+    Map<String, Long> inThisPage = new HashMap<>();
+    for (int i = 0; i < offered.size(); i++) {
+      EventRow event = offered.get(i);
+      int listening = listening(event).size();
+      Long known =
+          inThisPage.getOrDefault(
+              event.sourceId(), events.findSeq(event.systemId(), event.sourceId()));
+      if (known == null) {
+        EventRow numbered = event.at(numbers.get(i));
+        fresh.add(numbered);
+        inThisPage.put(event.sourceId(), numbered.seq());
+        kept.add(new Kept(numbered.id(), listening, false));
+      } else {
+        kept.add(new Kept(known.toString(), listening, true));
       }
-      queue.drainTo(batch, LARGEST_BATCH - 1);
-      write(batch);
     }
-  }
-
-  private void write(List<Offer> batch) {
-    try {
-      List<List<Kept>> kept =
-          transaction.execute(status -> batch.stream().map(this::keepAll).toList());
-      events.force();
-      signals.toDecide().raise();
-      for (int i = 0; i < batch.size(); i++) {
-        batch.get(i).kept().complete(kept.get(i));
-      }
-      batch.stream()
-          .flatMap(offer -> offer.events().stream())
-          .map(event -> new Place(event.systemId(), event.collectionId()))
-          .distinct()
-          .forEach(place -> feed.arrived(place.system(), place.collection()));
-    } catch (RuntimeException e) {
-      if (batch.size() == 1) {
-        Offer alone = batch.getFirst();
-        LOG.error(
-            "events could not be kept: {}",
-            alone.events().stream().map(EventRow::sourceId).toList(),
-            e);
-        alone.kept().completeExceptionally(e);
-        return;
-      }
-      // What cannot be kept must not take the others with it.
-      batch.forEach(offer -> write(List.of(offer)));
-    }
-  }
-
-  private List<Kept> keepAll(Offer offer) {
-    List<Kept> kept = offer.events().stream().map(event -> keepOne(event, offer.asked())).toList();
-    offer.with().accept(kept);
+    TraceQueue.inChunks(fresh, events::add);
+    begin(fresh);
     return kept;
   }
 
-  private Kept keepOne(EventRow event, boolean asked) {
-    String known = events.findId(event.systemId(), event.sourceId());
-    List<BridgeVersion> listening =
-        bridges.listening(event.systemId(), event.collectionId(), event.kind());
-    if (known != null) {
-      return new Kept(known, listening.size(), true);
+  private List<String> listening(EventRow event) {
+    return bridges.listening(event.systemId(), event.collectionId(), event.kind());
+  }
+
+  private void begin(List<EventRow> fresh) {
+    List<NewTrace> begun = new ArrayList<>(fresh.size());
+    List<SeenIndex.WordsOf> words = new ArrayList<>(fresh.size());
+    int count = fresh.stream().mapToInt(event -> listening(event).size()).sum();
+    if (count == 0) {
+      return;
     }
-    events.add(event);
-    for (BridgeVersion bridge : listening) {
-      traces.add(
-          new TraceMapper.NewTrace(
-              Ids.at(event.receivedAt()),
-              event.id(),
-              bridge.definition().id(),
-              event.systemId() + "/" + event.collectionId() + "/" + event.recordId(),
-              event.receivedAt(),
-              null,
-              searchText(event),
-              codec.write(received(event, bridge, asked)),
-              null));
+    List<Long> numbers = traces.numbers(count);
+    for (EventRow event : fresh) {
+      for (String bridge : listening(event)) {
+        long seq = numbers.get(begun.size());
+        String id = Ids.at(event.receivedAt());
+        begun.add(
+            new NewTrace(
+                seq,
+                id,
+                event.seq(),
+                bridge,
+                event.systemId() + "/" + event.collectionId() + "/" + event.recordId(),
+                event.receivedAt(),
+                null,
+                false,
+                null));
+        words.add(SeenIndex.words(seq, id + " " + event.sourceId() + " " + event.recordId()));
+      }
     }
-    return new Kept(event.id(), listening.size(), false);
-  }
-
-  private static String searchText(EventRow event) {
-    String text = event.id() + " " + event.sourceId() + " " + event.recordId();
-    return Words.limited(text.toLowerCase(Locale.ROOT), LONGEST_SEARCH_TEXT);
-  }
-
-  private static TraceStory received(EventRow event, BridgeVersion bridge, boolean asked) {
-    return TraceStory.EMPTY.with(
-        new TraceStory.Line(
-            event.receivedAt(),
-            0,
-            TraceStory.Mark.DONE,
-            asked
-                ? "Asked " + bridge.source().systemName() + " what changed, stored"
-                : "Received from " + bridge.source().systemName() + ", signature good, stored",
-            Words.capital(
-                "%s %s was %s."
-                    .formatted(bridge.source().recordWord(), event.recordId(), event.kind())),
-            "",
-            new String(event.body(), StandardCharsets.UTF_8),
-            null));
-  }
-
-  @Override
-  public void start() {
-    running = true;
-    thread = Thread.ofPlatform().name("intake").start(this::run);
-  }
-
-  @Override
-  public void stop() {
-    running = false;
-    thread.interrupt();
-    List<Offer> left = new ArrayList<>();
-    queue.drainTo(left);
-    left.forEach(
-        offer -> offer.kept().completeExceptionally(new IllegalStateException("shutting down")));
-  }
-
-  @Override
-  public boolean isRunning() {
-    return running;
+    TraceQueue.inChunks(begun, traces::add);
+    TraceQueue.inChunks(words, seen::add);
+    queue.add(begun);
   }
 }

@@ -18,6 +18,8 @@ public interface PairMapper {
    * @param targetRecord null while the task was never made
    * @param stored the fields as the target said it keeps them, as JSON
    * @param revision counts the changes, so that a worker notices another's
+   * @param doubtSince since when nobody knows whether its task was made; null if there is no doubt
+   * @param eventSeq the order number of the event whose values it holds; 0 if not known
    */
   record PairRow(
       String bridgeId,
@@ -33,7 +35,9 @@ public interface PairMapper {
       String stored,
       int revision,
       Instant madeAt,
-      Instant changedAt) {}
+      Instant changedAt,
+      long eventSeq,
+      @Nullable Instant doubtSince) {}
 
   @Select("SELECT * FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
@@ -45,10 +49,10 @@ public interface PairMapper {
       """
       INSERT INTO pair (bridge_id, match_hash, match_text, source_system, source_collection,
                         source_record, target_system, target_collection, agreed, stored, revision,
-                        made_at, changed_at)
+                        made_at, changed_at, event_seq)
       VALUES (#{bridgeId}, #{matchHash}, #{matchText}, #{sourceSystem}, #{sourceCollection},
               #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{agreed}, #{stored}, #{revision},
-              #{madeAt}, #{changedAt})
+              #{madeAt}, #{changedAt}, #{eventSeq})
       """)
   void reserve(PairRow pair);
 
@@ -60,10 +64,20 @@ public interface PairMapper {
   int reserveAgain(
       @Param("bridge") String bridge, @Param("hash") String hash, @Param("revision") int revision);
 
+  /** Nobody knows whether the task was made. */
+  @Update(
+      """
+      UPDATE pair SET doubt_since = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record IS NULL
+      """)
+  void inDoubt(
+      @Param("bridge") String bridge, @Param("hash") String hash, @Param("now") Instant now);
+
   @Update(
       """
       UPDATE pair SET target_record = #{record}, agreed = #{agreed}, stored = #{stored}, revision = revision + 1,
-        changed_at = #{now}
+        doubt_since = NULL,
+        changed_at = #{now}, event_seq = GREATEST(event_seq, #{eventSeq})
       WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   void keep(
@@ -72,5 +86,6 @@ public interface PairMapper {
       @Param("record") String record,
       @Param("agreed") byte[] agreed,
       @Param("stored") String stored,
-      @Param("now") Instant now);
+      @Param("now") Instant now,
+      @Param("eventSeq") long eventSeq);
 }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -29,9 +30,13 @@ import org.ysthmos.core.value.ValueJson;
 @Component
 public class Pairs {
 
-  /** A pair as a decision saw it; revision 0 means that there was none. */
-  public record Seen(int revision, Optional<PairState> state) {
-    public static final Seen NONE = new Seen(0, Optional.empty());
+  /**
+   * A pair as a decision saw it; revision 0 means that there was none.
+   *
+   * @param doubtSince since when nobody knows whether its task was made
+   */
+  public record Seen(int revision, Optional<PairState> state, Optional<Instant> doubtSince) {
+    public static final Seen NONE = new Seen(0, Optional.empty(), Optional.empty());
   }
 
   /**
@@ -62,14 +67,21 @@ public class Pairs {
     this.clock = clock;
   }
 
-  public Seen find(String bridge, String hash) {
+  /**
+   * @param eventSeq the order number of the event that is decided
+   */
+  public Seen find(String bridge, String hash, long eventSeq) {
     PairRow row = mapper.find(bridge, hash);
     return row == null
         ? Seen.NONE
         : new Seen(
             row.revision(),
             Optional.of(
-                new PairState(Optional.ofNullable(row.targetRecord()), fields(row.agreed()))));
+                new PairState(
+                    Optional.ofNullable(row.targetRecord()),
+                    fields(row.agreed()),
+                    row.targetRecord() != null && row.eventSeq() > eventSeq)),
+            Optional.ofNullable(row.doubtSince()));
   }
 
   /**
@@ -97,27 +109,39 @@ public class Pairs {
               "{}",
               1,
               clock.instant(),
-              clock.instant()));
+              clock.instant(),
+              0,
+              null));
       return true;
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
     }
   }
 
+  /** Writes down that nobody knows whether the task was made. */
+  public void inDoubt(String bridge, String hash) {
+    mapper.inDoubt(bridge, hash, clock.instant());
+  }
+
   /** Writes down that the task exists, before anything else is asked of its system. */
   public void made(String bridge, String hash, String record) {
     PairRow row = mapper.find(bridge, hash);
     if (row != null && row.targetRecord() == null) {
-      mapper.keep(bridge, hash, record, row.agreed(), row.stored(), clock.instant());
+      mapper.keep(bridge, hash, record, row.agreed(), row.stored(), clock.instant(), 0);
     }
   }
 
-  /** Writes down what was delivered as agreed. */
+  /**
+   * Writes down what was delivered as agreed.
+   *
+   * @param eventSeq the order number of the event that it came of
+   */
   public void agreed(
       String bridge,
       String hash,
       TaskGateway.Delivered outcome,
-      SequencedMap<String, Value> delivered) {
+      SequencedMap<String, Value> delivered,
+      long eventSeq) {
     PairRow row = mapper.find(bridge, hash);
     if (row == null) {
       throw new IllegalStateException("delivered for a pair that was never reserved: " + hash);
@@ -133,7 +157,8 @@ public class Pairs {
         outcome.record(),
         bytes(agreed),
         json.valueToTree(stored).toString(),
-        clock.instant());
+        clock.instant(),
+        eventSeq);
   }
 
   /** The task of a pair, if it was made. */

@@ -63,7 +63,7 @@ class PollController {
                   row.begunAt(),
                   row.askedAt(),
                   row.nextAt(),
-                  row.state().equals("reading"),
+                  row.state() == PollState.READING,
                   problem == null ? "" : problem);
             })
         .toList();

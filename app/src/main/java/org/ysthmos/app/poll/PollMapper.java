@@ -1,6 +1,7 @@
 package org.ysthmos.app.poll;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
@@ -19,9 +20,9 @@ interface PollMapper {
    * One collection that is asked.
    *
    * @param begunAt when it was first followed
-   * @param state {@code idle} or {@code reading}
    * @param askedAt when an answer came last
    * @param problem why it cannot be read just now
+   * @param problemSince since when
    */
   record PollRow(
       String systemId,
@@ -33,11 +34,13 @@ interface PollMapper {
       @Nullable String mark,
       int pages,
       int fresh,
-      String state,
+      PollState state,
       Instant nextAt,
       int tries,
       @Nullable Instant askedAt,
-      @Nullable String problem) {
+      @Nullable String problem,
+      @Nullable Instant problemSince,
+      @Nullable String claim) {
 
     PollProgress progress() {
       return new PollProgress(
@@ -47,6 +50,31 @@ interface PollMapper {
           Optional.ofNullable(mark),
           pages,
           fresh);
+    }
+
+    PollPlan.Place place() {
+      return new PollPlan.Place(systemId, collectionId);
+    }
+
+    /** The row as whoever claimed it has it. */
+    PollRow claimedBy(String by) {
+      return new PollRow(
+          systemId,
+          collectionId,
+          begunAt,
+          since,
+          page,
+          newest,
+          mark,
+          pages,
+          fresh,
+          PollState.READING,
+          nextAt,
+          tries,
+          askedAt,
+          problem,
+          problemSince,
+          by);
     }
 
     PollRow asked(Instant now) {
@@ -64,7 +92,9 @@ interface PollMapper {
           nextAt,
           tries,
           now,
-          problem);
+          problem,
+          problemSince,
+          claim);
     }
 
     PollRow with(PollProgress at) {
@@ -82,14 +112,22 @@ interface PollMapper {
           nextAt,
           tries,
           askedAt,
-          problem);
+          problem,
+          problemSince,
+          claim);
     }
   }
+
+  String COLUMNS =
+      """
+      system_id, collection_id, begun_at, since, page, newest, mark, pages, fresh, state, next_at,
+      tries, asked_at, problem, problem_since, claim
+      """;
 
   @Insert(
       """
       INSERT INTO poll (system_id, collection_id, begun_at, since, pages, fresh, state, next_at, tries)
-      VALUES (#{system}, #{collection}, #{now}, #{since}, 0, 0, 'idle', #{now}, 0)
+      VALUES (#{system}, #{collection}, #{now}, #{since}, 0, 0, 'IDLE', #{now}, 0)
       """)
   void begin(
       @Param("system") String system,
@@ -97,63 +135,88 @@ interface PollMapper {
       @Param("now") Instant now,
       @Param("since") @Nullable String since);
 
-  @Select("SELECT * FROM poll ORDER BY system_id, collection_id")
+  @Select("SELECT " + COLUMNS + " FROM poll ORDER BY system_id, collection_id")
   List<PollRow> all();
 
-  @Select("SELECT * FROM poll WHERE system_id = #{system} AND collection_id = #{collection}")
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + " FROM poll WHERE system_id = #{system} AND collection_id = #{collection}")
   @Nullable PollRow find(@Param("system") String system, @Param("collection") String collection);
 
-  /** While it is read its next time lies far off, so that asking at once is not forgotten. */
   @Update(
       """
-      UPDATE poll SET state = 'reading', next_at = TIMESTAMP '9999-01-01 00:00:00+00'
-      WHERE system_id = #{systemId} AND collection_id = #{collectionId} AND state = 'idle'
+      UPDATE poll SET state = 'READING', again = FALSE, claim = #{claim}, claimed_until = #{until}
+      WHERE system_id = #{system} AND collection_id = #{collection} AND state = 'IDLE'
       """)
-  int claim(PollRow poll);
+  int claim(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("claim") String claim,
+      @Param("until") Instant until);
+
+  @Update(
+      """
+      <script>UPDATE poll SET claimed_until = #{until} WHERE state = 'READING' AND claim IN
+      <foreach item="c" collection="claims" open="(" separator="," close=")">#{c}</foreach>
+      </script>
+      """)
+  int renew(@Param("claims") Collection<String> claims, @Param("until") Instant until);
+
+  /** Takes back what nobody renewed in time, or whose time was set by a clock that was ahead. */
+  @Update(
+      """
+      UPDATE poll SET state = 'IDLE', next_at = #{now}, claim = NULL, claimed_until = NULL
+      WHERE state = 'READING' AND (claimed_until < #{now} OR claimed_until > #{longest})
+      """)
+  int takeBack(@Param("now") Instant now, @Param("longest") Instant longest);
 
   /** What stands after a page was kept; written in the transaction that keeps its events. */
   @Update(
       """
       UPDATE poll SET since = #{since}, page = #{page}, newest = #{newest}, mark = #{mark},
-        pages = #{pages}, fresh = #{fresh}, tries = 0, problem = NULL, asked_at = #{askedAt}
-      WHERE system_id = #{systemId} AND collection_id = #{collectionId}
+        pages = #{pages}, fresh = #{fresh}, tries = 0, problem = NULL, problem_since = NULL,
+        asked_at = #{askedAt}
+      WHERE system_id = #{systemId} AND collection_id = #{collectionId} AND claim = #{claim}
       """)
-  void progress(PollRow poll);
+  int progress(PollRow poll);
 
-  /** Lets it be claimed again, not before a time. */
+  /** Lets it be claimed again, not before a time, unless somebody asked for it meanwhile. */
   @Update(
       """
-      UPDATE poll SET state = 'idle', next_at = LEAST(next_at, #{next})
-      WHERE system_id = #{system} AND collection_id = #{collection}
+      UPDATE poll SET state = 'IDLE', next_at = CASE WHEN again THEN next_at ELSE #{next} END,
+        claim = NULL, claimed_until = NULL
+      WHERE system_id = #{system} AND collection_id = #{collection} AND claim = #{claim}
       """)
-  void rest(
+  int rest(
       @Param("system") String system,
       @Param("collection") String collection,
+      @Param("claim") String claim,
       @Param("next") Instant next);
 
   @Update(
       """
-      UPDATE poll SET state = 'idle', next_at = LEAST(next_at, #{next}), tries = #{tries}, problem = #{problem}
-      WHERE system_id = #{system} AND collection_id = #{collection}
+      UPDATE poll SET state = 'IDLE', next_at = CASE WHEN again THEN next_at ELSE #{next} END,
+        tries = #{tries}, problem = #{problem},
+        problem_since = COALESCE(problem_since, #{now}), claim = NULL, claimed_until = NULL
+      WHERE system_id = #{system} AND collection_id = #{collection} AND claim = #{claim}
       """)
-  void failed(
+  int failed(
       @Param("system") String system,
       @Param("collection") String collection,
+      @Param("claim") String claim,
       @Param("next") Instant next,
       @Param("tries") int tries,
-      @Param("problem") String problem);
+      @Param("problem") String problem,
+      @Param("now") Instant now);
 
   @Update(
       """
-      UPDATE poll SET next_at = #{now}
+      UPDATE poll SET next_at = #{now}, again = TRUE
       WHERE system_id = #{system} AND collection_id = #{collection}
       """)
   int now(
       @Param("system") String system,
       @Param("collection") String collection,
       @Param("now") Instant now);
-
-  /** After a stop nobody reads any more; what was broken off goes on at once. */
-  @Update("UPDATE poll SET state = 'idle', next_at = #{now} WHERE state = 'reading'")
-  void releaseAll(Instant now);
 }

@@ -3,12 +3,12 @@ package org.ysthmos.app.poll;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ExecutionException;
+import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -22,28 +22,31 @@ import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.poll.PollMapper.PollRow;
+import org.ysthmos.app.poll.PollPlan.Place;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.work.ClaimLost;
+import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.poll.PollProgress;
 
 /**
- * Asks collections what changed. A page is kept in one transaction with the place where reading
+ * Polls collections for what changed. A page is kept in one change with the place where reading
  * goes on, so a stop anywhere loses no change and takes none twice.
  */
 @Component
-class Poller implements SmartLifecycle, Asking {
+class Poller implements SmartLifecycle, Polling, WorkSource<Place, PollRow> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Poller.class);
-  private static final int READERS = 4;
   private static final int LONGEST_PROBLEM = 2_000;
 
   private final PollMapper polls;
@@ -53,9 +56,10 @@ class Poller implements SmartLifecycle, Asking {
   private final IntakeWriter intake;
   private final AppClock clock;
   private final BackOff backOff;
+  private final Claims claims;
   private final WorkSignals.Signal signal;
   private final Listeners listeners;
-  private final Stage<PollRow> stage;
+  private final Stage<Place, PollRow> stage;
 
   Poller(
       PollMapper polls,
@@ -65,46 +69,40 @@ class Poller implements SmartLifecycle, Asking {
       IntakeWriter intake,
       AppClock clock,
       Settings settings,
+      Claims claims,
       WorkSignals signals) {
-    this.signal = signals.toAsk();
+    this.signal = signals.toPoll();
     this.polls = polls;
     this.plan = plan;
     this.systems = systems;
     this.events = events;
     this.intake = intake;
     this.clock = clock;
+    this.claims = claims;
     this.backOff = settings.retry().backOff();
     this.listeners = new Listeners(systems, place -> now(place.system(), place.collection()));
-    this.stage =
-        new Stage<>(
-            "poll",
-            READERS,
-            signal,
-            limit -> due(),
-            poll -> polls.claim(poll) == 1,
-            this::read,
-            poll -> rest(poll, clock.instant().plusSeconds(5)));
+    this.stage = new Stage<>("poll", claims, signal, this, settings.work().drain());
   }
 
-  private List<PollRow> due() {
+  /** Begins to follow what was not followed, and takes back what nobody reads any more. */
+  @Override
+  public void wake(Set<String> running) {
     Instant now = clock.instant();
-    List<PollRow> due = new ArrayList<>();
-    Set<PollPlan.Place> places = plan.all().keySet();
+    if (running.isEmpty()) {
+      polls.takeBack(now, claims.longest());
+    }
+    Set<Place> places = plan.all().keySet();
     listeners.listenTo(places);
-    for (PollPlan.Place place : places) {
-      PollRow row = polls.find(place.system(), place.collection());
-      if (row == null) {
-        polls.begin(place.system(), place.collection(), now, firstMark(place, now));
-        LOG.info("{}/{} is asked for changes from now on", place.system(), place.collection());
-      } else if (row.state().equals("idle") && !row.nextAt().isAfter(now)) {
-        due.add(row);
+    for (Place place : places) {
+      if (polls.find(place.system(), place.collection()) == null) {
+        polls.begin(place.system(), place.collection(), now, firstCursor(place, now));
+        LOG.info("{}/{} is polled from now on", place.system(), place.collection());
       }
     }
-    return due;
   }
 
-  /** Where a moment is the mark, nothing from before is asked for at all. */
-  private @Nullable String firstMark(PollPlan.Place place, Instant now) {
+  /** Where a moment is the cursor, nothing from before is asked for at all. */
+  private @Nullable String firstCursor(Place place, Instant now) {
     return systems
         .collection(place.system(), place.collection())
         .flatMap(SystemCollection::asked)
@@ -113,64 +111,118 @@ class Poller implements SmartLifecycle, Asking {
         .orElse(null);
   }
 
-  /** Asks at once, whatever the interval says; false if the collection is not asked at all. */
   @Override
-  public boolean now(String system, String collection) {
-    boolean asked = polls.now(system, collection, clock.instant()) == 1;
-    signal.raise();
-    return asked;
+  public Collection<Place> queues() {
+    return plan.all().keySet();
+  }
+
+  /** Each collection is read by itself, so that none keeps another waiting. */
+  @Override
+  public Object group(Place place) {
+    return place;
   }
 
   @Override
-  public boolean underWay() {
+  public int room(Place place, int running) {
+    boolean closed =
+        systems
+            .find(place.system())
+            .filter(system -> !system.breaker().admits(clock.instant()))
+            .isPresent();
+    return running > 0 || closed ? 0 : 1;
+  }
+
+  @Override
+  public List<PollRow> claim(Place place, int most) {
+    PollRow row = polls.find(place.system(), place.collection());
+    if (row == null || row.state() == PollState.READING || !isDue(row)) {
+      return List.of();
+    }
+    String claim = claims.next();
+    return polls.claim(place.system(), place.collection(), claim, claims.until()) == 1
+        ? List.of(row.claimedBy(claim))
+        : List.of();
+  }
+
+  /** Whether its time has come, or is one that no clock of ours could have set. */
+  private boolean isDue(PollRow row) {
     Instant now = clock.instant();
+    Duration interval = interval(row.place());
+    Duration longest = interval.plus(backOff.longestWait());
+    return !row.nextAt().isAfter(now) || row.nextAt().isAfter(now.plus(longest));
+  }
+
+  @Override
+  public String claimOf(PollRow piece) {
+    return String.valueOf(piece.claim());
+  }
+
+  @Override
+  public void renew(Collection<String> held) {
+    polls.renew(held, claims.until());
+  }
+
+  /** What broke here stands on Systems and is tried again later, like any failure. */
+  @Override
+  public void giveBack(PollRow poll, Throwable why) {
+    failed(
+        poll,
+        Failure.of(FailureKind.BROKE_HERE, "Reading it broke here (%s)".formatted(why))
+            .withRemedy("The log of the application says more"));
+  }
+
+  /** Polls at once, whatever the interval says; false if the collection is not polled at all. */
+  @Override
+  public boolean now(String system, String collection) {
+    boolean polled = polls.now(system, collection, clock.instant()) == 1;
+    signal.raise();
+    return polled;
+  }
+
+  @Override
+  public boolean isUnderWay() {
     return plan.all().keySet().stream()
         .map(place -> polls.find(place.system(), place.collection()))
-        .anyMatch(
-            row -> row == null || row.state().equals("reading") || !row.nextAt().isAfter(now));
+        .anyMatch(row -> row == null || row.state() == PollState.READING || isDue(row));
   }
 
   /** Reads to the end of the pass, or until something is in the way. */
-  private void read(PollRow claimed) {
+  @Override
+  public void work(PollRow claimed) {
     PollRow row = claimed;
-    try {
-      do {
-        Optional<Systems.Connected> system = systems.find(row.systemId());
-        Optional<SystemCollection> collection =
-            systems.collection(row.systemId(), row.collectionId());
-        if (system.isEmpty() || collection.isEmpty()) {
-          break;
+    do {
+      Optional<Systems.Connected> system = systems.find(row.systemId());
+      Optional<SystemCollection> collection =
+          systems.collection(row.systemId(), row.collectionId());
+      if (system.isEmpty() || collection.isEmpty()) {
+        break;
+      }
+      switch (system
+          .get()
+          .gateway()
+          .changes(row.collectionId(), row.progress().place(), call -> {})) {
+        case NotRead notRead -> {
+          system.get().note(notRead.failure(), clock.instant());
+          failed(row, notRead.failure());
+          return;
         }
-        switch (system
-            .get()
-            .gateway()
-            .changes(row.collectionId(), row.progress().place(), call -> {})) {
-          case NotRead notRead -> {
-            failed(row, notRead.failure());
+        case Page page -> {
+          system.get().breaker().answered();
+          Optional<Failure> unkept = Keepable.problem(system.get().description().name(), page);
+          if (unkept.isPresent()) {
+            failed(row, unkept.get());
             return;
           }
-          case Page page -> {
-            Optional<Failure> unkept = Keepable.problem(system.get().description().name(), page);
-            if (unkept.isPresent()) {
-              failed(row, unkept.get());
-              return;
-            }
-            row = keep(row, collection.get(), page);
-          }
+          row = keep(row, collection.get(), page);
         }
-      } while (stage.isRunning() && !row.progress().atRest());
-      // A pass that a stop breaks off goes on at the next start, not an interval later.
-      boolean through = row.progress().atRest();
-      rest(row, clock.instant().plus(through ? interval(row) : Duration.ZERO));
-    } catch (InterruptedException stopped) {
-      Thread.currentThread().interrupt();
-    } catch (ExecutionException e) {
-      throw new IllegalStateException("a page of changes could not be kept", e.getCause());
-    }
+      }
+    } while (stage.isRunning() && !row.progress().atRest());
+    // A pass that a stop breaks off goes on at the next start, not an interval later.
+    boolean through = row.progress().atRest();
+    rest(row, clock.instant().plus(through ? interval(row.place()) : Duration.ZERO));
   }
 
-  private PollRow keep(PollRow row, SystemCollection collection, Page page)
-      throws InterruptedException, ExecutionException {
+  private PollRow keep(PollRow row, SystemCollection collection, Page page) {
     Instant now = clock.instant();
     boolean shifting = collection.asked().filter(Asked::shifting).isPresent();
     List<EventRow> rows =
@@ -179,15 +231,24 @@ class Poller implements SmartLifecycle, Asking {
             .map(record -> event(row, collection, record, now))
             .toList();
     PollRow[] after = {row};
-    intake
-        .keepAsked(
-            rows,
-            kept -> {
-              int fresh = (int) kept.stream().filter(one -> !one.known()).count();
-              after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);
-              polls.progress(after[0]);
-            })
-        .get();
+    try {
+      intake
+          .keepAll(
+              rows,
+              kept -> {
+                int fresh = (int) kept.stream().filter(one -> !one.known()).count();
+                after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);
+                if (polls.progress(after[0]) == 0) {
+                  throw new ClaimLost(row.systemId() + "/" + row.collectionId());
+                }
+              })
+          .join();
+    } catch (CompletionException e) {
+      if (e.getCause() instanceof RuntimeException thrown) {
+        throw thrown;
+      }
+      throw e;
+    }
     return after[0];
   }
 
@@ -195,7 +256,7 @@ class Poller implements SmartLifecycle, Asking {
     boolean known = events.countOf(row.systemId(), row.collectionId(), record.id()) > 0;
     String kind = PollProgress.kind(record, row.begunAt(), known);
     return new EventRow(
-        Ids.at(now),
+        0,
         row.systemId(),
         PolledEvent.id(row.collectionId(), record.id(), record.version()),
         row.collectionId(),
@@ -203,40 +264,44 @@ class Poller implements SmartLifecycle, Asking {
         record.id(),
         record.changed().orElse(now),
         now,
-        PolledEvent.data(collection, record, kind).toString().getBytes(StandardCharsets.UTF_8),
-        false);
+        EventMapper.Origin.POLLED,
+        PolledEvent.data(collection, record, kind).toString().getBytes(StandardCharsets.UTF_8));
   }
 
   private void failed(PollRow row, Failure failure) {
-    if (failure.held()) {
-      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row))));
+    if (failure.noRoom()) {
+      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row.place()))));
       return;
     }
     int tries = row.tries() + 1;
     Duration wait =
-        backOff.after(tries, failure).or(failure::retryAfter).orElseGet(() -> interval(row));
+        backOff
+            .after(tries, failure)
+            .or(failure::retryAfter)
+            .orElseGet(() -> interval(row.place()));
     LOG.warn("{}/{} could not be read: {}", row.systemId(), row.collectionId(), failure.message());
+    Instant now = clock.instant();
     polls.failed(
         row.systemId(),
         row.collectionId(),
-        clock.instant().plus(wait),
+        claimOf(row),
+        now.plus(wait),
         tries,
-        Words.limited(Words.sentence(failure), LONGEST_PROBLEM));
+        Words.limited(Words.sentence(failure), LONGEST_PROBLEM),
+        now);
   }
 
-  private Duration interval(PollRow row) {
-    Map<PollPlan.Place, Duration> all = plan.all();
-    return all.getOrDefault(
-        new PollPlan.Place(row.systemId(), row.collectionId()), Duration.ofMinutes(5));
+  private Duration interval(Place place) {
+    Map<Place, Duration> all = plan.all();
+    return all.getOrDefault(place, Duration.ofMinutes(5));
   }
 
   private void rest(PollRow row, Instant next) {
-    polls.rest(row.systemId(), row.collectionId(), next);
+    polls.rest(row.systemId(), row.collectionId(), claimOf(row), next);
   }
 
   @Override
   public void start() {
-    polls.releaseAll(clock.instant());
     stage.start();
   }
 
@@ -249,5 +314,11 @@ class Poller implements SmartLifecycle, Asking {
   @Override
   public boolean isRunning() {
     return stage.isRunning();
+  }
+
+  /** It goes before the journal, through which it writes. */
+  @Override
+  public int getPhase() {
+    return 100;
   }
 }

@@ -2,7 +2,6 @@ package org.ysthmos.app.practice;
 
 import io.swagger.v3.oas.annotations.Hidden;
 import java.time.Instant;
-import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -16,10 +15,11 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.ysthmos.app.courier.DeliveryMapper;
-import org.ysthmos.app.poll.Asking;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
 
 /**
@@ -42,37 +42,48 @@ class ClockController {
 
   private final AppClock clock;
   private final WorkSignals signals;
-  private final TraceMapper traces;
-  private final DeliveryMapper deliveries;
-  private final Asking asking;
+  private final TraceQueue traces;
+  private final DeliveryQueue deliveries;
+  private final Polling polling;
+  private final Bridges bridges;
 
   ClockController(
       AppClock clock,
       WorkSignals signals,
-      TraceMapper traces,
-      DeliveryMapper deliveries,
-      Asking asking) {
+      TraceQueue traces,
+      DeliveryQueue deliveries,
+      Polling polling,
+      Bridges bridges) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
     this.deliveries = deliveries;
-    this.asking = asking;
+    this.polling = polling;
+    this.bridges = bridges;
   }
 
   @GetMapping
   Ahead ahead() {
     Instant now = clock.instant();
-    boolean underWay =
-        !traces.ready(now, 1).isEmpty()
-            || traces.deciding() > 0
-            || !deliveries.ready(now, List.of(), 1).isEmpty()
-            || deliveries.sending() > 0
-            || asking.underWay();
     Optional<Instant> next =
-        Stream.of(traces.nextWaiting(now), deliveries.nextReady(now))
+        Stream.of(traces.next(), deliveries.next())
             .filter(Objects::nonNull)
             .min(Instant::compareTo);
-    return new Ahead(now, underWay, next.orElse(null));
+    boolean due = next.filter(at -> !at.isAfter(now)).isPresent();
+    boolean underWay =
+        due
+            || traces.isDeciding()
+            || deliveries.isSending()
+            || anyToDecide()
+            || deliveries.anyReady()
+            || polling.isUnderWay();
+    return new Ahead(now, underWay, next.filter(at -> at.isAfter(now)).orElse(null));
+  }
+
+  private boolean anyToDecide() {
+    return traces.queues().stream()
+        .filter(queue -> !bridges.isHeld(queue))
+        .anyMatch(traces::anyReady);
   }
 
   @PutMapping

@@ -29,6 +29,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.gateway.RemoteCall;
 
 /**
  * The faults of a system for practice. An installation says where they are switched ({@code
@@ -126,7 +127,8 @@ class PracticeController {
     try (HttpCaller caller = HttpCaller.plain(at, surroundings)) {
       HttpCaller.Answer answer =
           caller.call(
-              new HttpCaller.Sending(method, at, Map.of(), "application/json", text, false),
+              new HttpCaller.Sending(
+                  RemoteCall.Purpose.CHANGE, method, at, Map.of(), "application/json", text, false),
               call -> {});
       if (answer instanceof Answered answered && answered.status() / 100 == 2) {
         return answered.body();

@@ -24,6 +24,7 @@ import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
@@ -85,7 +86,7 @@ class SetupLoader {
 
   private void addIfNew(String document) {
     if (bridges.live(BridgeReader.read(DocumentNode.parse(document)).id()).isEmpty()) {
-      bridges.put(document);
+      bridges.put(document, By.ENGINE);
     }
   }
 

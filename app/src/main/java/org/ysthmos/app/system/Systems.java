@@ -2,12 +2,15 @@ package org.ysthmos.app.system;
 
 import jakarta.annotation.PreDestroy;
 import java.net.URI;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.adapters.connect.SystemReader;
@@ -17,7 +20,10 @@ import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.SystemGateway;
+import org.ysthmos.core.load.CircuitBreaker;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.Shapes;
 
@@ -25,15 +31,43 @@ import org.ysthmos.core.shape.Shapes;
 @Component
 public class Systems implements Shapes {
 
-  /** A system with the gateway that speaks to it. */
-  public record Connected(SystemDescription description, SystemGateway gateway) {}
+  private static final Logger LOG = LoggerFactory.getLogger(Systems.class);
+
+  /**
+   * A system with the gateway that speaks to it.
+   *
+   * @param breaker keeps it from being called while it does not work
+   */
+  public record Connected(
+      SystemDescription description, SystemGateway gateway, CircuitBreaker breaker) {
+
+    /** Takes note of a call that failed. */
+    public void note(Failure failure, Instant now) {
+      if (failure.noRoom()) {
+        breaker.unused();
+      } else if (failure.kind().isOfTheSystem()) {
+        breaker.failed(failure, now);
+      } else {
+        breaker.answered();
+      }
+    }
+  }
+
+  /** What a system is made of; as long as it stays the same, so does its gateway. */
+  private record Source(String document, List<SystemMapper.AddressRow> addresses) {}
+
+  /** A system whose document cannot be read any more. */
+  public record Unreadable(String id, String problem) {}
 
   private final SystemMapper mapper;
   private final AppClock clock;
   private final TransactionTemplate transaction;
   private final Surroundings surroundings;
   private final List<SystemGateway> replaced = new ArrayList<>();
+  private final Settings.Retry retry;
   private volatile Map<String, Connected> connected = Map.of();
+  private volatile Map<String, Source> sources = Map.of();
+  private volatile List<Unreadable> unreadable = List.of();
 
   Systems(
       SystemMapper mapper,
@@ -44,6 +78,7 @@ public class Systems implements Shapes {
     this.mapper = mapper;
     this.clock = clock;
     this.transaction = transaction;
+    this.retry = settings.retry();
     this.surroundings =
         new Surroundings(secrets::find, clock, settings.outgoing().policy(), settings.drops());
     reload();
@@ -51,13 +86,48 @@ public class Systems implements Shapes {
 
   private void reload() {
     Map<String, Connected> fresh = new LinkedHashMap<>();
+    Map<String, Source> freshSources = new LinkedHashMap<>();
+    List<Unreadable> broken = new ArrayList<>();
     List<SystemMapper.AddressRow> addresses = mapper.addresses();
     for (SystemMapper.SystemRow row : mapper.all()) {
-      SystemDescription description = reached(SystemReader.read(row.document()), addresses);
-      fresh.put(row.id(), new Connected(description, description.open(surroundings)));
+      Source source =
+          new Source(
+              row.document(),
+              addresses.stream().filter(one -> one.systemId().equals(row.id())).toList());
+      Connected now = connected.get(row.id());
+      try {
+        fresh.put(
+            row.id(), now != null && source.equals(sources.get(row.id())) ? now : open(source));
+        freshSources.put(row.id(), source);
+      } catch (DocumentException | IllegalArgumentException e) {
+        // One system that cannot be read must not keep the others from working.
+        LOG.error("system {} cannot be used: {}", row.id(), e.getMessage());
+        broken.add(new Unreadable(row.id(), String.valueOf(e.getMessage())));
+      }
     }
-    connected.values().forEach(old -> replaced.add(old.gateway()));
+    connected.forEach(
+        (id, old) -> {
+          if (Optional.ofNullable(fresh.get(id)).filter(old::equals).isEmpty()) {
+            replaced.add(old.gateway());
+          }
+        });
     connected = Map.copyOf(fresh);
+    sources = Map.copyOf(freshSources);
+    unreadable = List.copyOf(broken);
+  }
+
+  private Connected open(Source source) {
+    SystemDescription description =
+        reached(SystemReader.read(source.document()), source.addresses());
+    return new Connected(
+        description,
+        description.open(surroundings),
+        new CircuitBreaker(retry.breaker(), retry.first(), retry.longest()));
+  }
+
+  /** The systems whose documents cannot be read any more, with what is wrong. */
+  public List<Unreadable> unreadable() {
+    return unreadable;
   }
 
   /** The system at the addresses that this installation gives it. */

@@ -1,82 +1,96 @@
 package org.ysthmos.app.trace;
 
 import java.time.Instant;
+import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.annotation.Transactional;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
-import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.app.who.By;
 
 /**
  * Sends a finished trace's event across its bridge again, with the live version and fresh lookups.
+ * What a later event has written since is not written over.
  */
 @Component
 public class Resender {
 
   private final TraceMapper traces;
-  private final StoryCodec codec;
+  private final TraceQueue queue;
+  private final TraceEnds ends;
+  private final SeenIndex seen;
+  private final Stories stories;
+  private final Journal journal;
   private final AppClock clock;
-  private final WorkSignals signals;
 
-  Resender(TraceMapper traces, StoryCodec codec, AppClock clock, WorkSignals signals) {
+  Resender(
+      TraceMapper traces,
+      TraceQueue queue,
+      TraceEnds ends,
+      SeenIndex seen,
+      Stories stories,
+      Journal journal,
+      AppClock clock) {
     this.traces = traces;
-    this.codec = codec;
+    this.queue = queue;
+    this.ends = ends;
+    this.seen = seen;
+    this.stories = stories;
+    this.journal = journal;
     this.clock = clock;
-    this.signals = signals;
   }
 
   /**
    * @return the id of the new trace
+   * @throws ApiProblem if the trace has not ended, is a try, or was sent again already
    */
-  @Transactional
-  public String resend(String id) {
+  public String resend(String id, By by) {
+    String fresh = journal.now(() -> resendNow(id, by));
+    queue.raise();
+    return fresh;
+  }
+
+  private String resendNow(String id, By by) {
     TraceRow old = traces.find(id);
     if (old == null) {
       throw ApiProblem.notFound("trace", id);
     }
-    if (!old.state().equals("done")) {
-      throw new ApiProblem(
-          HttpStatus.CONFLICT,
-          "Still under way",
-          "This trace is not finished; it can be sent again when it is.");
+    if (old.verdict() == null) {
+      throw refused(
+          "Still under way", "This trace is not finished; it can be sent again when it is.");
     }
-    if (old.tryDocument() != null) {
-      throw new ApiProblem(
-          HttpStatus.CONFLICT, "A try", "This was a try; try it once more from the desk.");
-    }
-    if (traces.markResent(id) == 0) {
-      throw new ApiProblem(
-          HttpStatus.CONFLICT,
-          "Sent again already",
-          "This trace was sent again already; open the newer one and go on from there.");
+    if (old.isTry()) {
+      throw refused("A try", "This was a try; try it once more from the desk.");
     }
     Instant now = clock.instant();
     String fresh = Ids.at(now);
-    TraceStory before = codec.read(traces.story(id));
-    TraceStory story =
-        TraceStory.EMPTY
-            .with(before.lines().getFirst())
-            .with(new Line(now, 0, Mark.DONE, "Sent again by a person", "", "", "", null));
-    traces.add(
+    if (traces.markResent(id, fresh) == 0) {
+      throw refused(
+          "Sent again already",
+          "This trace was sent again already; open the newer one and go on from there.");
+    }
+    ends.settled(old.seq());
+    long seq = traces.numbers(1).getFirst();
+    TraceMapper.NewTrace trace =
         new TraceMapper.NewTrace(
-            fresh,
-            old.eventId(),
-            old.bridgeId(),
-            old.orderKey(),
-            now,
-            id,
-            fresh + " " + old.orderKey().toLowerCase(java.util.Locale.ROOT),
-            codec.write(story),
-            null));
+            seq, fresh, old.eventSeq(), old.bridgeId(), old.orderKey(), now, id, false, by.name());
+    traces.add(List.of(trace));
+    seen.add(List.of(SeenIndex.words(seq, fresh + " " + old.orderKey().replace('/', ' '))));
+    stories.add(
+        seq,
+        stories.pack(
+            TraceStory.EMPTY.with(
+                new Line(now, 0, Mark.DONE, "Sent again by a person", "", "", "", null))));
+    queue.add(List.of(trace));
     return fresh;
   }
 
-  /** Wakes the engine; call it when the resend is committed. */
-  public void wake() {
-    signals.toDecide().raise();
+  private static ApiProblem refused(String title, String detail) {
+    return new ApiProblem(HttpStatus.CONFLICT, title, detail);
   }
 }

@@ -1,6 +1,7 @@
 package org.ysthmos.app.trace;
 
 import java.util.List;
+import java.util.Map;
 import org.ysthmos.app.trace.TraceStory.Field;
 import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
@@ -19,18 +20,19 @@ public final class StoryWriter {
 
   private StoryWriter() {}
 
-  /** The story so far, with how the decision came about in place of an earlier one's. */
-  public static TraceStory explained(TraceStory story, Decision decision) {
+  /** How a decision came about, with what was told before and at it. */
+  public static TraceStory explained(List<Line> lines, Decision decision) {
     Explanation explanation = decision.explanation();
     return new TraceStory(
-        story.lines(),
+        lines,
         explanation.fields().stream().map(StoryWriter::field).toList(),
         explanation.tests().stream()
             .map(test -> new TraceStory.Test(test.sentence(), test.value(), test.met()))
             .toList(),
         decision.warnings().stream()
             .map(warning -> new TraceStory.Warning(warning.field(), warning.message()))
-            .toList());
+            .toList(),
+        Map.of());
   }
 
   private static Field field(Explanation.Lineage lineage) {

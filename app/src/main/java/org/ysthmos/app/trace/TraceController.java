@@ -6,9 +6,10 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -21,6 +22,7 @@ import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeVersion;
 
 /** Finding traces, opening one, sending one again. */
@@ -30,6 +32,8 @@ class TraceController {
 
   private static final int PAGE = 50;
   private static final Duration USUAL_SPAN = Duration.ofDays(7);
+  private static final Instant EARLIEST = Instant.EPOCH;
+  private static final Instant LATEST = Instant.parse("9999-12-31T23:59:59Z");
 
   /** The verdict of a trace, or that it is still under way. */
   enum Verdict {
@@ -84,6 +88,7 @@ class TraceController {
    * @param event the event as it came
    * @param newer the trace of a later resend; empty if there is none
    * @param older the trace that this one is a resend of
+   * @param failures all that failed, in order
    */
   record TraceView(
       TraceSummary trace,
@@ -94,7 +99,26 @@ class TraceController {
       EventView event,
       String newer,
       String older,
+      List<FailureView> failures,
       TraceStory story) {}
+
+  /**
+   * One failure of a trace.
+   *
+   * @param kind in words
+   * @param system where it happened; empty if it happened here
+   * @param field which it is about; empty if about none
+   * @param code what the system called it
+   * @param remedy what a person can do; empty if nothing is known
+   */
+  record FailureView(
+      String kind,
+      String system,
+      String collection,
+      String field,
+      String code,
+      String message,
+      String remedy) {}
 
   /** The event of a trace, its body as JSON text. */
   record EventView(
@@ -110,8 +134,10 @@ class TraceController {
   record Resent(String trace) {}
 
   private final TraceMapper traces;
+  private final TraceSearch search;
   private final EventMapper events;
-  private final StoryCodec codec;
+  private final Stories stories;
+  private final FailureMapper failures;
   private final BridgeOfTrace bridges;
   private final Systems systems;
   private final Resender resender;
@@ -119,15 +145,19 @@ class TraceController {
 
   TraceController(
       TraceMapper traces,
+      TraceSearch search,
       EventMapper events,
-      StoryCodec codec,
+      Stories stories,
+      FailureMapper failures,
       BridgeOfTrace bridges,
       Systems systems,
       Resender resender,
       AppClock clock) {
     this.traces = traces;
+    this.search = search;
     this.events = events;
-    this.codec = codec;
+    this.stories = stories;
+    this.failures = failures;
     this.bridges = bridges;
     this.systems = systems;
     this.resender = resender;
@@ -144,20 +174,54 @@ class TraceController {
       @RequestParam(required = false) @Nullable Long before) {
     Instant end = until == null ? clock.instant().plusSeconds(1) : until;
     Instant start = since == null ? end.minus(USUAL_SPAN) : since;
+    if (start.isBefore(EARLIEST) || end.isAfter(LATEST)) {
+      throw new ApiProblem(
+          HttpStatus.BAD_REQUEST,
+          "The time is out of range",
+          "since and until lie between the years 1970 and 9999.");
+    }
+    Asked asked = asked(blankToNull(verdict));
     List<TraceRow> rows =
-        traces.search(
-            new TraceMapper.Query(
+        search.page(
+            new TraceSearch.Wish(
                 blankToNull(bridge),
-                blankToNull(verdict),
+                asked.wanted(),
+                asked.verdict(),
                 start,
                 end,
-                text == null ? null : blankToNull(text.strip().toLowerCase(Locale.ROOT)),
-                before,
-                PAGE + 1));
+                text == null ? "" : text.strip(),
+                before),
+            PAGE + 1);
     boolean more = rows.size() > PAGE;
     List<TraceRow> page = more ? rows.subList(0, PAGE) : rows;
     return new TracePage(
         page.stream().map(this::summary).toList(), more ? page.getLast().seq() : null, start);
+  }
+
+  private record Asked(
+      TraceSearch.Wanted wanted, org.ysthmos.core.decide.@Nullable Verdict verdict) {}
+
+  private static Asked asked(@Nullable String word) {
+    if (word == null) {
+      return new Asked(TraceSearch.Wanted.ALL, null);
+    }
+    return switch (word) {
+      case "waiting" -> new Asked(TraceSearch.Wanted.UNDER_WAY, null);
+      case "needs-you" -> new Asked(TraceSearch.Wanted.NEEDS_A_PERSON, null);
+      default ->
+          Stream.of(org.ysthmos.core.decide.Verdict.values())
+              .filter(one -> Words.word(one).equals(word))
+              .findFirst()
+              .map(one -> new Asked(TraceSearch.Wanted.WITH_VERDICT, one))
+              .orElseThrow(
+                  () ->
+                      new ApiProblem(
+                          HttpStatus.BAD_REQUEST,
+                          "There is no such verdict",
+                          "There is no verdict “"
+                              + word
+                              + "”. Known are create, update, unchanged, passed-by, failed, waiting and needs-you."));
+    };
   }
 
   private static @Nullable String blankToNull(@Nullable String text) {
@@ -172,28 +236,28 @@ class TraceController {
     String[] key = row.orderKey().split("/", 3);
     String record = key[key.length - 1];
     Instant finished = row.finishedAt();
-    boolean trial = row.tryDocument() != null;
     return new TraceSummary(
         row.id(),
         row.bridgeId(),
         name,
-        trial ? null : row.bridgeVersion(),
-        row.state().equals("done") ? verdict(row.verdict()) : Verdict.WAITING,
+        row.isTry() ? null : row.bridgeVersion(),
+        verdict(row),
         Optional.ofNullable(row.title()).orElse(record),
         record,
         text(row.targetRecord()),
-        text(row.failureKind()).replace('-', ' '),
+        row.failureKind() == null ? "" : row.failureKind().words(),
         text(row.reason()),
         row.tries() + 1,
         row.receivedAt(),
         finished == null ? null : Duration.between(row.receivedAt(), finished).toMillis(),
-        row.resent(),
-        trial,
+        row.resentAs() != null,
+        row.isTry(),
         row.takenBackAt());
   }
 
-  private static Verdict verdict(@Nullable String word) {
-    return Verdict.valueOf(text(word).toUpperCase(Locale.ROOT).replace('-', '_'));
+  private static Verdict verdict(TraceRow row) {
+    var verdict = row.verdict();
+    return verdict == null ? Verdict.WAITING : Verdict.valueOf(verdict.name());
   }
 
   private static String text(@Nullable String text) {
@@ -204,7 +268,7 @@ class TraceController {
   TraceView one(@PathVariable String id) {
     TraceRow row = Optional.ofNullable(traces.find(id)).orElseThrow(() -> missing(id));
     EventMapper.EventRow event =
-        Optional.ofNullable(events.find(row.eventId())).orElseThrow(() -> missing(id));
+        Optional.ofNullable(events.find(row.eventSeq())).orElseThrow(() -> missing(id));
     Optional<BridgeVersion> bridge = bridges.find(row);
     String source = bridge.map(b -> b.source().systemName()).orElse(event.systemId());
     String target = bridge.map(b -> b.target().systemName()).orElse("");
@@ -231,9 +295,21 @@ class TraceController {
             event.happenedAt(),
             event.receivedAt(),
             new String(event.body(), StandardCharsets.UTF_8)),
-        text(traces.resendOf(id)),
+        text(row.resentAs()),
         text(row.resendOf()),
-        codec.read(traces.story(id)));
+        failures.of(row.seq()).stream().map(TraceController::failure).toList(),
+        stories.read(row, event));
+  }
+
+  private static FailureView failure(FailureMapper.FailureRow row) {
+    return new FailureView(
+        row.kind().words(),
+        row.systemId(),
+        row.collectionId(),
+        row.field(),
+        row.code(),
+        row.message(),
+        row.remedy());
   }
 
   private static ApiProblem missing(String id) {
@@ -242,8 +318,6 @@ class TraceController {
 
   @PostMapping("/{id}/resend")
   ResponseEntity<Resent> resend(@PathVariable String id) {
-    String fresh = resender.resend(id);
-    resender.wake();
-    return ResponseEntity.accepted().body(new Resent(fresh));
+    return ResponseEntity.accepted().body(new Resent(resender.resend(id, By.PERSON)));
   }
 }

@@ -4,211 +4,159 @@ import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.failure.FailureKind;
 
-/** Traces in the database. Lists are paged by key: OFFSET reads all that it skips. */
+/**
+ * Traces in the database. Lists are paged by key, as OFFSET reads all that it skips; equality
+ * columns stand in ORDER BY, or the whole match is sorted.
+ */
 @Mapper
 public interface TraceMapper {
 
   String COLUMNS =
       """
-      t.seq, t.id, t.event_id, t.bridge_id, t.bridge_version, t.order_key, t.state, t.verdict,
-      t.tries, t.not_before, t.received_at, t.finished_at, t.title, t.match_text, t.match_hash,
-      t.target_record, t.failure_kind, t.reason, t.resend_of, t.resent, t.try_document,
-      t.taken_back_at
+      t.seq, t.id, t.event_seq, t.bridge_id, t.bridge_version, t.order_key, t.verdict, t.tries,
+      t.received_at, t.finished_at, t.title, t.match_text, t.match_hash, t.target_record,
+      t.failure_kind, t.reason, t.resend_of, t.resent_as, t.is_try, t.taken_back_at
       """;
 
-  /**
-   * A failure that still waits for a person: it was not sent again, and the same record has not
-   * come across since, for example because it was mended at its source.
-   */
-  String NEEDS_A_PERSON =
-      """
-      t.verdict = 'failed' AND t.resent = FALSE AND t.try_document IS NULL
-      AND NOT EXISTS (SELECT 1 FROM trace l WHERE l.bridge_id = t.bridge_id
-                        AND l.order_key = t.order_key AND l.seq > t.seq
-                        AND l.state = 'done' AND l.verdict <> 'failed')
-      """;
-
-  @Insert(
-      """
-      INSERT INTO trace (id, event_id, bridge_id, order_key, state, tries, not_before, received_at,
-                         resend_of, resent, search_text, story, try_document)
-      VALUES (#{id}, #{eventId}, #{bridgeId}, #{orderKey}, 'waiting', 0, #{now}, #{now},
-              #{resendOf}, FALSE, #{searchText}, #{story}, #{tryDocument})
-      """)
-  void add(NewTrace trace);
+  /** The next order numbers. */
+  @Options(flushCache = Options.FlushCachePolicy.TRUE)
+  @Select("SELECT NEXT VALUE FOR trace_order FROM SYSTEM_RANGE(1, #{count})")
+  List<Long> numbers(@Param("count") int count);
 
   /**
    * A trace that begins.
    *
    * @param resendOf the trace that it sends again
-   * @param tryDocument the draft that carries it; null for the live version
+   * @param askedBy who asked for it; null if nobody did
    */
   record NewTrace(
+      long seq,
       String id,
-      String eventId,
+      long eventSeq,
       String bridgeId,
       String orderKey,
       Instant now,
       @Nullable String resendOf,
-      String searchText,
-      byte[] story,
-      @Nullable String tryDocument) {}
+      boolean isTry,
+      @Nullable String askedBy) {}
 
-  /**
-   * What can be decided now, oldest first: no earlier trace of the same bridge and order key is
-   * unfinished. The equality column stands in ORDER BY so that the index gives the order.
-   */
-  @Select(
-      "SELECT "
-          + COLUMNS
-          + """
-           FROM trace t
-          WHERE t.state = 'waiting' AND t.not_before <= #{now}
-            AND (t.try_document IS NOT NULL
-                 OR t.bridge_id NOT IN (SELECT b.id FROM bridge b WHERE b.state = 'held'))
-            AND NOT EXISTS (SELECT 1 FROM trace e WHERE e.bridge_id = t.bridge_id
-                              AND e.order_key = t.order_key AND e.seq < t.seq
-                              AND e.state <> 'done')
-          ORDER BY t.state, t.seq LIMIT #{limit}
-          """)
-  List<TraceRow> ready(@Param("now") Instant now, @Param("limit") int limit);
+  @Insert(
+      """
+      <script>
+      INSERT INTO trace (seq, id, event_seq, bridge_id, order_key, tries, received_at, resend_of,
+                         is_try, asked_by) VALUES
+      <foreach item="t" collection="traces" separator=",">
+        (#{t.seq}, #{t.id}, #{t.eventSeq}, #{t.bridgeId}, #{t.orderKey}, 0, #{t.now},
+         #{t.resendOf}, #{t.isTry}, #{t.askedBy})
+      </foreach>
+      </script>
+      """)
+  void add(@Param("traces") List<NewTrace> traces);
 
-  @Update("UPDATE trace SET state = 'deciding' WHERE id = #{id} AND state = 'waiting'")
-  int claim(@Param("id") String id);
+  @Insert("INSERT INTO trace_try (trace_seq, document) VALUES (#{seq}, #{document})")
+  void addTry(@Param("seq") long seq, @Param("document") String document);
 
-  @Update("UPDATE trace SET state = 'waiting' WHERE state = 'deciding'")
-  int releaseAll();
-
-  @Select("SELECT COUNT(*) FROM trace WHERE state = 'deciding'")
-  int deciding();
-
-  /** When a trace is decided next that waits for a time later than this. */
-  @Select("SELECT MIN(not_before) FROM trace WHERE state = 'waiting' AND not_before > #{now}")
-  @Nullable Instant nextWaiting(Instant now);
+  @Select("SELECT document FROM trace_try WHERE trace_seq = #{seq}")
+  @Nullable String tryDocument(@Param("seq") long seq);
 
   @Select("SELECT " + COLUMNS + " FROM trace t WHERE t.id = #{id}")
   @Nullable TraceRow find(@Param("id") String id);
 
-  /** A story as it is kept; bytes alone would be taken for a list of rows. */
-  record StoryRow(byte[] story) {}
-
-  @Select("SELECT story FROM trace WHERE id = #{id}")
-  StoryRow story(@Param("id") String id);
-
-  /** The story, for the one transaction that goes on telling it; others wait for its end. */
-  @Select("SELECT story FROM trace WHERE id = #{id} FOR UPDATE")
-  StoryRow storyToGoOn(@Param("id") String id);
-
-  @Update("UPDATE trace SET story = #{story} WHERE id = #{id}")
-  void tell(@Param("id") String id, @Param("story") byte[] story);
-
-  @Update(
-      """
-      UPDATE trace SET state = 'waiting', tries = #{tries}, not_before = #{notBefore},
-        failure_kind = #{failureKind}, reason = #{reason}, story = #{story}
-      WHERE id = #{id}
-      """)
-  void postpone(
-      @Param("id") String id,
-      @Param("tries") int tries,
-      @Param("notBefore") Instant notBefore,
-      @Param("failureKind") @Nullable String failureKind,
-      @Param("reason") @Nullable String reason,
-      @Param("story") byte[] story);
+  @Select("SELECT " + COLUMNS + " FROM trace t WHERE t.seq = #{seq}")
+  @Nullable TraceRow at(@Param("seq") long seq);
 
   /** What a decision says of a trace. */
   record Decided(
-      String id,
+      long seq,
       int bridgeVersion,
-      String state,
-      String verdict,
-      @Nullable Instant finishedAt,
       String title,
       @Nullable String matchText,
       @Nullable String matchHash,
       @Nullable String targetRecord,
-      @Nullable String failureKind,
-      @Nullable String reason,
-      String searchText,
-      byte[] story) {}
+      @Nullable FailureKind failureKind,
+      @Nullable String reason) {}
 
   @Update(
       """
-      UPDATE trace SET bridge_version = #{bridgeVersion}, state = #{state}, verdict = #{verdict},
-        finished_at = #{finishedAt}, title = #{title}, match_text = #{matchText},
-        match_hash = #{matchHash}, target_record = #{targetRecord}, failure_kind = #{failureKind},
-        reason = #{reason}, search_text = #{searchText}, story = #{story}
-      WHERE id = #{id}
+      UPDATE trace SET bridge_version = #{bridgeVersion}, title = #{title},
+        match_text = #{matchText}, match_hash = #{matchHash}, target_record = #{targetRecord},
+        failure_kind = #{failureKind}, reason = #{reason}
+      WHERE seq = #{seq}
       """)
   void decided(Decided decided);
 
+  /** How the last try went, while there will be others. */
   @Update(
       """
-      UPDATE trace SET tries = #{tries}, failure_kind = #{failureKind}, reason = #{reason},
-        story = #{story}
-      WHERE id = #{id}
+      UPDATE trace SET tries = #{tries}, failure_kind = #{failureKind}, reason = #{reason}
+      WHERE seq = #{seq}
       """)
   void tried(
-      @Param("id") String id,
+      @Param("seq") long seq,
       @Param("tries") int tries,
-      @Param("failureKind") @Nullable String failureKind,
-      @Param("reason") @Nullable String reason,
-      @Param("story") byte[] story);
+      @Param("failureKind") @Nullable FailureKind failureKind,
+      @Param("reason") @Nullable String reason);
 
-  @Update("UPDATE trace SET target_record = #{record} WHERE id = #{id}")
-  void made(@Param("id") String id, @Param("record") String record);
+  @Update("UPDATE trace SET target_record = #{record} WHERE seq = #{seq}")
+  void made(@Param("seq") long seq, @Param("record") String record);
 
   @Update(
       """
-      UPDATE trace SET state = 'done', verdict = #{verdict}, finished_at = #{finishedAt}
-      WHERE id = #{id}
+      UPDATE trace SET verdict = #{verdict}, finished_at = #{finishedAt},
+        failure_kind = #{failureKind}, reason = #{reason}
+      WHERE seq = #{seq}
       """)
-  void finish(
-      @Param("id") String id,
-      @Param("verdict") String verdict,
-      @Param("finishedAt") Instant finishedAt);
+  void end(
+      @Param("seq") long seq,
+      @Param("verdict") Verdict verdict,
+      @Param("finishedAt") Instant finishedAt,
+      @Param("failureKind") @Nullable FailureKind failureKind,
+      @Param("reason") @Nullable String reason);
 
-  @Update("UPDATE trace SET resent = TRUE WHERE id = #{id} AND resent = FALSE AND state = 'done'")
-  int markResent(@Param("id") String id);
+  @Update(
+      """
+      UPDATE trace SET resent_as = #{fresh}
+      WHERE id = #{id} AND resent_as IS NULL AND verdict IS NOT NULL
+      """)
+  int markResent(@Param("id") String id, @Param("fresh") String fresh);
 
-  /** What to look for; an absent part is not asked. */
-  record Query(
-      @Nullable String bridge,
-      @Nullable String verdict,
-      Instant since,
-      Instant until,
-      @Nullable String text,
-      @Nullable Long before,
-      int limit) {}
+  @Update("UPDATE trace SET taken_back_at = #{now} WHERE seq = #{seq}")
+  void takenBack(@Param("seq") long seq, @Param("now") Instant now);
 
+  /** The traces of these order numbers. */
+  @Select(
+      "<script>SELECT "
+          + COLUMNS
+          + """
+           FROM trace t WHERE t.seq IN
+          <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach>
+          </script>
+          """)
+  List<TraceRow> of(@Param("seqs") List<Long> seqs);
+
+  /** The order number of the first trace that was received at a time or later; null if none was. */
   @Select(
       """
-      <script>
-      SELECT ${@org.ysthmos.app.trace.TraceMapper@COLUMNS} FROM trace t
-      WHERE t.received_at &gt;= #{since} AND t.received_at &lt;= #{until}
-      <if test="before != null">AND t.seq &lt; #{before}</if>
-      <if test="bridge != null">AND t.bridge_id = #{bridge}</if>
-      <if test="verdict == 'waiting'">AND t.state &lt;&gt; 'done'</if>
-      <if test="verdict == 'needs-you'">
-        AND ${@org.ysthmos.app.trace.TraceMapper@NEEDS_A_PERSON}
-      </if>
-      <if test="verdict != null and verdict != 'waiting' and verdict != 'needs-you'">
-        AND t.state = 'done' AND t.verdict = #{verdict}
-      </if>
-      <if test="text != null">AND LOCATE(#{text}, t.search_text) &gt; 0</if>
-      ORDER BY t.seq DESC LIMIT #{limit}
-      </script>
+      SELECT seq FROM trace WHERE received_at >= #{since} ORDER BY received_at, seq LIMIT 1
       """)
-  List<TraceRow> search(Query query);
+  @Nullable Long firstSince(@Param("since") Instant since);
 
-  @Update("UPDATE trace SET taken_back_at = #{now}, story = #{story} WHERE id = #{id}")
-  void takenBack(@Param("id") String id, @Param("now") Instant now, @Param("story") byte[] story);
+  @Select("SELECT received_at FROM trace WHERE seq = #{seq}")
+  @Nullable Instant receivedAt(@Param("seq") long seq);
 
-  @Select("SELECT id FROM trace WHERE resend_of = #{id} ORDER BY seq DESC LIMIT 1")
-  @Nullable String resendOf(@Param("id") String id);
+  /** The moment at which a bridge's newest trace was received. */
+  @Select(
+      """
+      SELECT received_at FROM trace WHERE bridge_id = #{bridge}
+      ORDER BY bridge_id DESC, received_at DESC, seq DESC LIMIT 1
+      """)
+  @Nullable Instant newestOf(@Param("bridge") String bridge);
 }

@@ -17,8 +17,12 @@ public final class Words {
 
   /** What happened and what to do, as sentences. */
   public static String sentence(Failure failure) {
-    String text = failure.message() + "." + failure.remedy().map(r -> " " + r + ".").orElse("");
-    return limited(text, LONGEST_SENTENCE);
+    return sentence(failure.message(), failure.remedy().orElse(""));
+  }
+
+  /** What happened and what to do, as sentences; the second may be empty. */
+  public static String sentence(String message, String remedy) {
+    return limited(message + "." + (remedy.isEmpty() ? "" : " " + remedy + "."), LONGEST_SENTENCE);
   }
 
   /** The text as a sentence starts. */

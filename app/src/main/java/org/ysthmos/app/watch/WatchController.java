@@ -5,8 +5,11 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -16,9 +19,18 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.FailureMapper;
+import org.ysthmos.app.trace.TraceEnds;
+import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.load.CircuitBreaker;
 
 /** What Watch shows. */
 @RestController
@@ -26,9 +38,7 @@ import org.ysthmos.core.bridge.BridgeVersion;
 class WatchController {
 
   private static final Duration DAY = Duration.ofHours(24);
-  private static final Duration SLOT = Duration.ofMinutes(30);
-  private static final Duration RECENT = Duration.ofDays(30);
-  private static final int SLOTS = (int) DAY.dividedBy(SLOT);
+  private static final int SLOTS = (int) DAY.dividedBy(TraceEnds.SLOT);
 
   /**
    * The whole place.
@@ -36,9 +46,36 @@ class WatchController {
    * @param now the time of the application
    * @param zone the zone in which times are shown
    * @param since where the bars start
+   * @param outages the systems that do not work just now
+   * @param broken the bridges that cannot be used any more
    */
   record Watch(
-      Instant now, String zone, Instant since, List<NeedsYou> needsYou, List<BridgeLine> bridges) {}
+      Instant now,
+      String zone,
+      Instant since,
+      List<NeedsYou> needsYou,
+      List<OutageLine> outages,
+      List<BrokenLine> broken,
+      List<BridgeLine> bridges) {}
+
+  /**
+   * A system that does not work just now.
+   *
+   * @param since when the first call failed
+   * @param nextProbe when it is called again
+   * @param waiting how many deliveries wait for it
+   * @param text what the last call came to
+   */
+  record OutageLine(
+      String system, String name, Instant since, Instant nextProbe, int waiting, String text) {}
+
+  /**
+   * A bridge that was live and cannot be used any more.
+   *
+   * @param problem why, and where
+   * @param waiting how many events wait until it can
+   */
+  record BrokenLine(String id, String problem, int waiting) {}
 
   /** Failures of one bridge with one kind that wait for a person. */
   record NeedsYou(
@@ -66,25 +103,37 @@ class WatchController {
       String heldBecause) {}
 
   /** One half hour. */
-  record Bar(int made, int changed, int other, int failed) {
-    int total() {
-      return made + changed + other + failed;
-    }
-  }
+  record Bar(int made, int changed, int other, int failed) {}
 
   /** The last 24 hours by verdict. */
   record Counts(int made, int changed, int unchanged, int passedBy, int failed) {}
 
-  private final WatchMapper mapper;
+  private final FailureMapper failures;
+  private final TraceMapper traces;
+  private final TraceQueue queue;
+  private final DeliveryQueue deliveries;
   private final Bridges bridges;
+  private final Systems systems;
   private final AppClock clock;
   private final Settings settings;
   private final LiveFeed feed;
 
   WatchController(
-      WatchMapper mapper, Bridges bridges, AppClock clock, Settings settings, LiveFeed feed) {
-    this.mapper = mapper;
+      FailureMapper failures,
+      TraceMapper traces,
+      TraceQueue queue,
+      DeliveryQueue deliveries,
+      Bridges bridges,
+      Systems systems,
+      AppClock clock,
+      Settings settings,
+      LiveFeed feed) {
+    this.failures = failures;
+    this.traces = traces;
+    this.queue = queue;
+    this.deliveries = deliveries;
     this.bridges = bridges;
+    this.systems = systems;
     this.clock = clock;
     this.settings = settings;
     this.feed = feed;
@@ -93,39 +142,42 @@ class WatchController {
   @GetMapping("/watch")
   Watch watch() {
     Instant now = clock.instant();
-    long slot = SLOT.toSeconds();
-    Instant end = Instant.ofEpochSecond((now.getEpochSecond() / slot + 1) * slot);
-    Instant since = end.minus(DAY);
-    Map<String, List<WatchMapper.SlotRow>> slots =
-        mapper.slots(since, slot).stream()
-            .collect(Collectors.groupingBy(WatchMapper.SlotRow::bridgeId));
-    Map<String, WatchMapper.BacklogRow> backlog =
-        mapper.backlog().stream().collect(Collectors.toMap(row -> row.bridgeId(), row -> row));
-    Map<String, WatchMapper.LastRow> last =
-        mapper.last(since).stream().collect(Collectors.toMap(row -> row.bridgeId(), row -> row));
+    long last = TraceEnds.slot(now);
+    long first = last - SLOTS + 1;
+    Map<String, List<FailureMapper.CountRow>> counts =
+        failures.counts(first).stream()
+            .collect(Collectors.groupingBy(FailureMapper.CountRow::bridgeId));
+    Map<String, TraceQueue.Backlog> backlog =
+        queue.backlog().stream().collect(Collectors.toMap(row -> row.queue(), row -> row));
     List<BridgeLine> lines =
         bridges.live().stream()
             .map(
                 bridge -> {
                   String id = bridge.version().definition().id();
-                  return line(
-                      bridge, slots.getOrDefault(id, List.of()), backlog.get(id), last.get(id));
+                  return line(bridge, counts.getOrDefault(id, List.of()), backlog.get(id), first);
                 })
             .toList();
-    return new Watch(now, settings.zone().getId(), since, needsYou(now), lines);
+    return new Watch(
+        now,
+        settings.zone().getId(),
+        Instant.ofEpochSecond(first * TraceEnds.SLOT.toSeconds()),
+        needsYou(),
+        outages(),
+        broken(backlog),
+        lines);
   }
 
-  private List<NeedsYou> needsYou(Instant now) {
+  private List<NeedsYou> needsYou() {
     List<NeedsYou> list = new ArrayList<>();
-    for (WatchMapper.FailedRow row : mapper.failed(now.minus(RECENT))) {
+    for (FailureMapper.AttentionRow row : failures.attention()) {
       list.add(
           new NeedsYou(
-              row.bridgeId(),
+              row.queueId(),
               bridges
-                  .live(row.bridgeId())
+                  .live(row.queueId())
                   .map(live -> live.version().definition().name())
-                  .orElse(row.bridgeId()),
-              row.failureKind().replace('-', ' '),
+                  .orElse(row.queueId()),
+              row.kind().words(),
               row.traces(),
               row.oldest(),
               row.reasons() > 1 ? "One of them: " + row.reason() : row.reason()));
@@ -133,48 +185,94 @@ class WatchController {
     return list;
   }
 
-  private static BridgeLine line(
-      Bridges.Live live,
-      List<WatchMapper.SlotRow> slots,
-      WatchMapper.@Nullable BacklogRow backlog,
-      WatchMapper.@Nullable LastRow last) {
-    BridgeVersion bridge = live.version();
-    int[][] counted = new int[SLOTS][5];
-    int[] all = new int[5];
-    for (WatchMapper.SlotRow row : slots) {
-      int kind = kind(row.verdict());
-      all[kind] += row.traces();
-      if (row.slot() >= 0 && row.slot() < SLOTS) {
-        counted[row.slot()][kind] += row.traces();
+  /** The systems that do not work just now, with what waits for them. */
+  private List<OutageLine> outages() {
+    List<OutageLine> list = new ArrayList<>();
+    Map<String, Integer> waiting = new HashMap<>();
+    for (Systems.Connected system : systems.all()) {
+      Optional<CircuitBreaker.Outage> outage = system.breaker().outage();
+      if (outage.isPresent()) {
+        if (waiting.isEmpty()) {
+          waiting.putAll(deliveries.waiting());
+        }
+        String id = system.description().id();
+        list.add(
+            new OutageLine(
+                id,
+                system.description().name(),
+                outage.get().since(),
+                outage.get().nextProbe(),
+                waiting.getOrDefault(id, 0),
+                Words.sentence(outage.get().last())));
       }
     }
-    List<Bar> bars = new ArrayList<>(SLOTS);
-    for (int[] c : counted) {
-      bars.add(new Bar(c[0], c[1], c[2] + c[3], c[4]));
+    return list;
+  }
+
+  /** The bridges that were live and cannot be used any more. */
+  private List<BrokenLine> broken(Map<String, TraceQueue.Backlog> backlog) {
+    return bridges.broken().stream()
+        .map(
+            one -> {
+              TraceQueue.Backlog waiting = backlog.get(one.id());
+              return new BrokenLine(
+                  one.id(), one.problem(), waiting == null ? 0 : waiting.traces());
+            })
+        .toList();
+  }
+
+  private BridgeLine line(
+      Bridges.Live live,
+      List<FailureMapper.CountRow> counted,
+      TraceQueue.@Nullable Backlog backlog,
+      long first) {
+    BridgeVersion bridge = live.version();
+    List<Map<Verdict, Integer>> bars = new ArrayList<>();
+    for (int i = 0; i < SLOTS; i++) {
+      bars.add(new EnumMap<>(Verdict.class));
+    }
+    Map<Verdict, Integer> all = new EnumMap<>(Verdict.class);
+    long worst = -1;
+    for (FailureMapper.CountRow row : counted) {
+      all.merge(row.verdict(), row.traces(), Integer::sum);
+      int slot = (int) (row.slot() - first);
+      if (slot >= 0 && slot < SLOTS) {
+        bars.get(slot).merge(row.verdict(), row.traces(), Integer::sum);
+      }
+      if (row.verdict() == Verdict.CREATE || row.verdict() == Verdict.UPDATE) {
+        worst = Math.max(worst, row.worstMillis());
+      }
     }
     return new BridgeLine(
         bridge.definition().id(),
         bridge.definition().name(),
         bridge.source().systemName(),
         bridge.target().systemName(),
-        bars,
-        new Counts(all[0], all[1], all[2], all[3], all[4]),
+        bars.stream().map(WatchController::bar).toList(),
+        new Counts(
+            of(all, Verdict.CREATE),
+            of(all, Verdict.UPDATE),
+            of(all, Verdict.UNCHANGED),
+            of(all, Verdict.PASSED_BY),
+            of(all, Verdict.FAILED)),
         backlog == null ? 0 : backlog.traces(),
         backlog == null ? null : backlog.oldest(),
-        last == null ? null : last.worstMillis(),
-        last == null ? null : last.lastEvent(),
+        worst < 0 ? null : worst,
+        traces.newestOf(bridge.definition().id()),
         live.hold().map(Bridges.Hold::since).orElse(null),
         live.hold().map(Bridges.Hold::because).orElse(""));
   }
 
-  private static int kind(String verdict) {
-    return switch (verdict) {
-      case "create" -> 0;
-      case "update" -> 1;
-      case "unchanged" -> 2;
-      case "passed-by" -> 3;
-      default -> 4;
-    };
+  private static Bar bar(Map<Verdict, Integer> counted) {
+    return new Bar(
+        of(counted, Verdict.CREATE),
+        of(counted, Verdict.UPDATE),
+        of(counted, Verdict.UNCHANGED) + of(counted, Verdict.PASSED_BY),
+        of(counted, Verdict.FAILED));
+  }
+
+  private static int of(Map<Verdict, Integer> counted, Verdict verdict) {
+    return counted.getOrDefault(verdict, 0);
   }
 
   @Hidden

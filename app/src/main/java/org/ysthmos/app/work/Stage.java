@@ -2,78 +2,77 @@ package org.ysthmos.app.work;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Consumer;
-import java.util.function.IntFunction;
-import java.util.function.Predicate;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * One claimer and several workers: the claimer reads what is ready in order, takes it, and hands it
- * to a free worker. What a worker could not finish is handed back, so that it is not left lying.
+ * One claimer and several workers: the claimer claims what is ready, queue by queue in order, and
+ * hands it to workers; each group of queues has its own. What a worker could not finish is given
+ * back. A worker or claimer that ends in any other way gives its pieces back by time, as nobody
+ * renews their claims.
  *
+ * @param <Q> a queue of pieces
  * @param <W> a piece of work
  */
-public final class Stage<W> {
+public final class Stage<Q, W> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
-  private static final Duration LONGEST_SLEEP = Duration.ofMillis(200);
+  private static final Duration LONGEST_SLEEP = Duration.ofMillis(100);
+  private static final Duration AFTER_A_FAULT = Duration.ofSeconds(1);
 
   private final String name;
-  private final int workers;
+  private final Claims claims;
   private final WorkSignals.Signal signal;
-  private final IntFunction<List<W>> ready;
-  private final Predicate<W> claim;
-  private final Consumer<W> work;
-  private final Consumer<W> handBack;
-  private final Semaphore free;
-  private volatile boolean running;
+  private final WorkSource<Q, W> source;
+  private final Duration drain;
+  private final Map<String, W> running = new ConcurrentHashMap<>();
+  private final Map<Object, Integer> busy = new ConcurrentHashMap<>();
   private final ExecutorService pool;
+  private volatile boolean open;
   private Thread claimer = new Thread();
 
   /**
-   * @param ready reads at most so many pieces of work, in order
-   * @param claim takes a piece; false if another took it
-   * @param handBack puts a piece back for later, after its work broke unexpectedly
+   * @param drain how long a stop waits for what is under way
    */
   public Stage(
       String name,
-      int workers,
+      Claims claims,
       WorkSignals.Signal signal,
-      IntFunction<List<W>> ready,
-      Predicate<W> claim,
-      Consumer<W> work,
-      Consumer<W> handBack) {
+      WorkSource<Q, W> source,
+      Duration drain) {
     this.name = name;
-    this.workers = workers;
+    this.claims = claims;
     this.signal = signal;
-    this.ready = ready;
-    this.claim = claim;
-    this.work = work;
-    this.handBack = handBack;
-    this.free = new Semaphore(workers);
-    this.pool = Executors.newFixedThreadPool(workers, Thread.ofPlatform().name(name, 1).factory());
+    this.source = source;
+    this.drain = drain;
+    this.pool =
+        Executors.newCachedThreadPool(
+            Thread.ofPlatform().name(name + "-worker-", 1).daemon().factory());
   }
 
   public void start() {
-    running = true;
-    claimer = Thread.ofPlatform().name(name).start(this::run);
+    open = true;
+    claimer = Thread.ofPlatform().name(name).daemon().start(this::claimAll);
+    Thread unused = Thread.ofPlatform().name(name + "-renewer").daemon().start(this::renewAll);
   }
 
-  private void run() {
-    while (running) {
+  private void claimAll() {
+    while (open) {
       try {
-        if (round() == 0) {
+        source.wake(Set.copyOf(running.keySet()));
+        if (round() == 0 && open) {
           signal.await(LONGEST_SLEEP);
         }
-      } catch (InterruptedException stopped) {
-        break;
-      } catch (RuntimeException e) {
-        // A database that cannot answer now may answer later; the work is still written down.
+      } catch (InterruptedException unwanted) {
+        LOG.warn("{} was interrupted and goes on", name);
+      } catch (Throwable e) {
+        // What does not work now may work later; everything is still written down.
         LOG.error("{} could not look for work", name, e);
         pause();
       }
@@ -82,64 +81,109 @@ public final class Stage<W> {
 
   private void pause() {
     try {
-      TimeUnit.SECONDS.sleep(1);
-    } catch (InterruptedException stopped) {
-      Thread.currentThread().interrupt();
+      TimeUnit.MILLISECONDS.sleep(AFTER_A_FAULT.toMillis());
+    } catch (InterruptedException unwanted) {
+      LOG.warn("{} was interrupted and goes on", name);
     }
   }
 
-  private int round() throws InterruptedException {
+  private int round() {
     int taken = 0;
-    for (W piece : ready.apply(workers * 4)) {
-      free.acquire();
-      if (!running || !claim.test(piece)) {
-        free.release();
-        continue;
+    for (Q queue : source.queues()) {
+      if (!open) {
+        break;
       }
-      taken++;
-      pool.execute(
-          () -> {
-            try {
-              carryOut(piece);
-            } finally {
-              free.release();
-              signal.raise();
-            }
-          });
+      Object group = source.group(queue);
+      int room = source.room(queue, busy.getOrDefault(group, 0));
+      List<W> pieces = room > 0 ? source.claim(queue, room) : List.of();
+      pieces.forEach(piece -> hand(group, piece));
+      taken += pieces.size();
     }
     return taken;
   }
 
-  private void carryOut(W piece) {
+  private void hand(Object group, W piece) {
+    String claim = source.claimOf(piece);
+    running.put(claim, piece);
+    busy.merge(group, 1, Integer::sum);
     try {
-      work.accept(piece);
-    } catch (RuntimeException e) {
-      LOG.error("{} could not finish {}", name, piece, e);
+      pool.execute(() -> carryOut(group, claim, piece));
+    } catch (Throwable notStarted) {
+      ended(group, claim);
+      throw notStarted;
+    }
+  }
+
+  private void carryOut(Object group, String claim, W piece) {
+    try {
+      source.work(piece);
+    } catch (ClaimLost lost) {
+      LOG.warn("{}: {}", name, lost.getMessage());
+    } catch (Throwable broke) {
+      LOG.error("{} could not finish {}", name, claim, broke);
+      giveBack(claim, piece, broke);
+    } finally {
+      ended(group, claim);
+      signal.raise();
+    }
+  }
+
+  private void giveBack(String claim, W piece, Throwable broke) {
+    try {
+      source.giveBack(piece, broke);
+    } catch (Throwable still) {
+      // Nobody renews its claim, so that it comes back by time.
+      LOG.error("{} could not give back {}", name, claim, still);
+    }
+  }
+
+  private void ended(Object group, String claim) {
+    running.remove(claim);
+    busy.merge(group, -1, Integer::sum);
+  }
+
+  private void renewAll() {
+    long pause = Math.max(20, claims.lease().toMillis() / 4);
+    while (open || !running.isEmpty()) {
       try {
-        handBack.accept(piece);
-      } catch (RuntimeException still) {
-        // It stays taken; the next start releases it.
-        LOG.error("{} could not hand back {}", name, piece, still);
+        TimeUnit.MILLISECONDS.sleep(pause);
+        if (!running.isEmpty()) {
+          source.renew(Set.copyOf(running.keySet()));
+        }
+      } catch (InterruptedException unwanted) {
+        LOG.warn("{} was interrupted and goes on", name);
+      } catch (Throwable e) {
+        LOG.error("{} could not renew its claims", name, e);
       }
     }
   }
 
-  /** Stops taking work and gives what is under way a moment to finish. */
+  /**
+   * Takes no more work and waits for what is under way, for a stated time. Nothing is interrupted,
+   * as an interrupt inside the database would close its file; what is not finished by then comes
+   * back by time.
+   */
   public void stop() {
-    running = false;
-    claimer.interrupt();
-    pool.shutdown();
+    open = false;
+    signal.raise();
     try {
-      if (!pool.awaitTermination(3, TimeUnit.SECONDS)) {
-        pool.shutdownNow();
+      claimer.join(drain.toMillis());
+      pool.shutdown();
+      if (!pool.awaitTermination(drain.toMillis(), TimeUnit.MILLISECONDS)) {
+        LOG.warn("{} stops with {} pieces under way; they come back by time", name, running.size());
       }
     } catch (InterruptedException e) {
-      pool.shutdownNow();
       Thread.currentThread().interrupt();
     }
   }
 
+  /** Whether the stage takes work. */
   public boolean isRunning() {
-    return running;
+    return open;
+  }
+
+  /** How many pieces are worked on. */
+  public int underWay() {
+    return running.size();
   }
 }

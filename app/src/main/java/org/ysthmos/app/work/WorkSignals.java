@@ -29,7 +29,7 @@ public class WorkSignals {
 
   private final Signal toDecide = new Signal();
   private final Signal toDeliver = new Signal();
-  private final Signal toAsk = new Signal();
+  private final Signal toPoll = new Signal();
 
   public Signal toDecide() {
     return toDecide;
@@ -39,14 +39,14 @@ public class WorkSignals {
     return toDeliver;
   }
 
-  public Signal toAsk() {
-    return toAsk;
+  public Signal toPoll() {
+    return toPoll;
   }
 
   /** Wakes every stage, since much may be due at once. */
   public void raiseAll() {
     toDecide.raise();
     toDeliver.raise();
-    toAsk.raise();
+    toPoll.raise();
   }
 }

@@ -49,7 +49,15 @@ class SecretVaultIT {
             false,
             Duration.ZERO,
             new Settings.Intake(1000),
-            new Settings.Retry(Duration.ofSeconds(1), Duration.ofMinutes(5), 3),
+            new Settings.Work(Duration.ofSeconds(10), Duration.ofSeconds(10), 8, 8),
+            new Settings.Retry(
+                Duration.ofSeconds(1),
+                Duration.ofMinutes(5),
+                3,
+                List.of(Duration.ofSeconds(2)),
+                5,
+                6),
+            false,
             new Settings.Calls(List.of(), true)));
   }
 

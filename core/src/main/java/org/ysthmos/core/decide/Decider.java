@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.CompiledPlan;
 import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.event.Event;
@@ -34,7 +35,7 @@ public final class Decider {
   private final Reading reading;
   private final Lookups lookups;
   private final DecisionNotes notes;
-  private final TaskDecider tasks;
+  private final TaskComparison tasks;
 
   private Decider(BridgeVersion bridge, Event event, World world, Mode mode) {
     this.bridge = bridge;
@@ -45,7 +46,7 @@ public final class Decider {
     this.reading =
         new Reading(
             event, world, bridge.lookups().size(), bridge.values().size(), this::namedValue);
-    this.tasks = new TaskDecider(bridge, event, world, reading, notes);
+    this.tasks = new TaskComparison(bridge, event, world, notes);
   }
 
   public static Decision decide(BridgeVersion bridge, Event event, World world, Mode mode) {
@@ -101,7 +102,7 @@ public final class Decider {
 
   private Decision carry() {
     List<Value> parts = matchParts();
-    List<TaskDecision> decided = tasks.decide(parts);
+    List<TaskDecision> decided = tasks(parts);
     Optional<MatchKey> key =
         parts.size() == bridge.match().size()
             ? Optional.of(MatchKey.of(bridge.definition().id(), parts))
@@ -114,6 +115,16 @@ public final class Decider {
           Verdict.PASSED_BY, key, List.of(), "the list that gives a task each has no items");
     }
     return decision(verdict(decided), key, decided, "");
+  }
+
+  /** The tasks; what could not be decided is with the notes, and then the tasks mean nothing. */
+  private List<TaskDecision> tasks(List<Value> match) {
+    return switch (bridge.plan()) {
+      case CompiledPlan.One one -> TasksOfList.one(one, tasks, reading, match);
+      case CompiledPlan.EachRecord each -> new TasksOfList(tasks, reading, match).ofRecords(each);
+      case CompiledPlan.EachValue each -> new TasksOfList(tasks, reading, match).ofValues(each);
+      case CompiledPlan.Set set -> new TaskSet(tasks, reading, match).decide(set);
+    };
   }
 
   /** The values of the match key; fewer than it has parts if one of them is absent. */

@@ -2,6 +2,7 @@ package org.ysthmos.core.decide;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Value;
 
@@ -20,4 +21,10 @@ public record TaskDecision(
     MatchKey key,
     Map<String, Value> fields,
     Optional<PlannedDelivery> delivery,
-    String because) {}
+    String because) {
+
+  /** The same with another delivery in place of its own. */
+  TaskDecision with(UnaryOperator<PlannedDelivery> change) {
+    return new TaskDecision(member, verdict, key, fields, delivery.map(change), because);
+  }
+}

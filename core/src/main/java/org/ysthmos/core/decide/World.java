@@ -85,6 +85,12 @@ public interface World extends Reading.Surroundings {
    *
    * @param target the id of its task; empty while the task was never made
    * @param agreed the values both sides held when they last agreed
+   * @param later whether these come from an event that was received after the one that is decided,
+   *     so that nothing of it may be written over them
    */
-  record PairState(Optional<String> target, Map<String, Value> agreed) {}
+  record PairState(Optional<String> target, Map<String, Value> agreed, boolean later) {
+    public PairState(Optional<String> target, Map<String, Value> agreed) {
+      this(target, agreed, false);
+    }
+  }
 }

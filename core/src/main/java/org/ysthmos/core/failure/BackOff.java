@@ -8,9 +8,15 @@ import java.util.Optional;
  * longest}, but at least what the other system asked for (RFC 9110 section 10.2.3, {@code
  * Retry-After}).
  *
+ * <p>What a system asks for counts up to a day: a longer wait is a slip of its clock or of its
+ * mind, and nobody would see what waits.
+ *
  * @param tries how many tries there are in all, the first included; counted from 1
  */
 public record BackOff(Duration first, Duration longest, int tries) {
+
+  /** The longest that a system is waited for because it asked for it. */
+  public static final Duration LONGEST_ASKED = Duration.ofDays(1);
 
   /**
    * @throws IllegalArgumentException if a wait is not positive or there is no try at all
@@ -30,7 +36,7 @@ public record BackOff(Duration first, Duration longest, int tries) {
    * @return empty if it should not be tried again by itself
    */
   public Optional<Duration> after(int tried, Failure failure) {
-    if (failure.held()) {
+    if (failure.noRoom()) {
       return failure.retryAfter();
     }
     if (!failure.kind().retriesByItself() || tried >= tries) {
@@ -38,7 +44,15 @@ public record BackOff(Duration first, Duration longest, int tries) {
     }
     Duration own = own(tried);
     Duration asked = failure.retryAfter().orElse(Duration.ZERO);
+    if (asked.compareTo(LONGEST_ASKED) > 0) {
+      asked = LONGEST_ASKED;
+    }
     return Optional.of(asked.compareTo(own) > 0 ? asked : own);
+  }
+
+  /** The longest wait that can come of it, for telling waits that no clock of ours made. */
+  public Duration longestWait() {
+    return longest.compareTo(LONGEST_ASKED) > 0 ? longest : LONGEST_ASKED;
   }
 
   /** How long all waits take together, if no system asks for longer ones. */

@@ -9,19 +9,21 @@ import java.util.Optional;
  * @param message what happened, a full sentence without secrets
  * @param field the name of the field it is about
  * @param found the offending value
+ * @param code what the other system called it, for example an HTTP status
  * @param remedy what a person can do
  * @param retryAfter how long the other system asked us to wait
- * @param held whether nothing was called, because the system's limit leaves no room just now; that
- *     is no failed try
+ * @param noRoom whether nothing was called, because the system's limit leaves no room just now;
+ *     that is no failed try
  */
 public record Failure(
     FailureKind kind,
     String message,
     Optional<String> field,
     Optional<String> found,
+    Optional<String> code,
     Optional<String> remedy,
     Optional<Duration> retryAfter,
-    boolean held) {
+    boolean noRoom) {
 
   public static Failure of(FailureKind kind, String message) {
     return new Failure(
@@ -31,14 +33,16 @@ public record Failure(
         Optional.empty(),
         Optional.empty(),
         Optional.empty(),
+        Optional.empty(),
         false);
   }
 
   /** Nothing was called: the limit of the system leaves room only after a wait. */
-  public static Failure held(String message, Duration wait) {
+  public static Failure noRoom(String message, Duration wait) {
     return new Failure(
         FailureKind.RATE_LIMITED,
         message,
+        Optional.empty(),
         Optional.empty(),
         Optional.empty(),
         Optional.empty(),
@@ -48,14 +52,18 @@ public record Failure(
 
   public Failure withField(String name, String value) {
     return new Failure(
-        kind, message, Optional.of(name), Optional.of(value), remedy, retryAfter, held);
+        kind, message, Optional.of(name), Optional.of(value), code, remedy, retryAfter, noRoom);
+  }
+
+  public Failure withCode(String name) {
+    return new Failure(kind, message, field, found, Optional.of(name), remedy, retryAfter, noRoom);
   }
 
   public Failure withRemedy(String text) {
-    return new Failure(kind, message, field, found, Optional.of(text), retryAfter, held);
+    return new Failure(kind, message, field, found, code, Optional.of(text), retryAfter, noRoom);
   }
 
   public Failure withRetryAfter(Duration wait) {
-    return new Failure(kind, message, field, found, remedy, Optional.of(wait), held);
+    return new Failure(kind, message, field, found, code, remedy, Optional.of(wait), noRoom);
   }
 }

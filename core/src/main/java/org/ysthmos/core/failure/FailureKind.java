@@ -15,7 +15,9 @@ public enum FailureKind {
   SHAPE_CHANGED("shape changed", Next.AFTER_A_PERSON_ACTED),
   LOOKUP_EMPTY("lookup empty", Next.AFTER_A_PERSON_ACTED),
   LOOKUP_AMBIGUOUS("lookup ambiguous", Next.AFTER_A_PERSON_ACTED),
-  MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED);
+  MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED),
+  /** A fault of ours that came again and again; the log says more. */
+  BROKE_HERE("broke here", Next.AFTER_A_PERSON_ACTED);
 
   /** What a failure of a kind asks for. */
   public enum Next {
@@ -38,5 +40,10 @@ public enum FailureKind {
 
   public boolean retriesByItself() {
     return next == Next.RETRY_BY_ITSELF;
+  }
+
+  /** Whether it says that the system does not work just now, whatever is asked of it. */
+  public boolean isOfTheSystem() {
+    return this == UNREACHABLE || this == ANSWER_UNKNOWN;
   }
 }

@@ -1,6 +1,5 @@
 package org.ysthmos.core.gateway;
 
-import java.util.Optional;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 
@@ -12,7 +11,7 @@ public interface ReadingGateway extends SystemGateway {
 
   @Override
   default Search findByKey(String collection, String idempotencyKey, CallLog calls) {
-    return new Searched(Optional.empty());
+    return new Unsearchable();
   }
 
   @Override

@@ -1,13 +1,13 @@
 package org.ysthmos.core.gateway;
 
 import java.util.Optional;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
 /** All that is spoken with one outside system. */
 public interface SystemGateway extends RecordGateway, TaskGateway, ChangeGateway, AutoCloseable {
 
-  /** The lane in which all calls to the system go. */
-  CallLane lane();
+  /** Through which all calls to the system go. */
+  RateLimiter limiter();
 
   /** How full the system is; empty if its description does not say where that is read. */
   default Optional<QuotaReading> quota(CallLog calls) {

@@ -3,6 +3,7 @@ package org.ysthmos.core.gateway;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.value.Value;
 
@@ -13,20 +14,25 @@ public interface TaskGateway {
    * One effect to make.
    *
    * @param idempotencyKey kept by the system with the task where it can
-   * @param creates whether the task is to be made; otherwise it is to be changed
    * @param record the task's id; empty while it is not made
    */
   record Effect(
       String collection,
+      EffectKind kind,
       String idempotencyKey,
-      boolean creates,
       Optional<String> record,
-      SequencedMap<String, Value> fields) {}
+      SequencedMap<String, Value> fields) {
+
+    /** Whether the task is to be made; otherwise it is to be changed. */
+    public boolean makes() {
+      return kind.doublesWhenRepeated();
+    }
+  }
 
   /** Told of what must be written down between two calls. */
   @FunctionalInterface
   interface Progress {
-    /** The task exists now and has this id; more calls may follow. */
+    /** The task exists now and has this id, and further calls follow. */
     void made(String record);
   }
 
@@ -53,6 +59,9 @@ public interface TaskGateway {
 
   /** The search was answered; empty if no task has the key. */
   record Searched(Optional<String> record) implements Search {}
+
+  /** Nothing there is found by a key of ours, so that nothing can be said. */
+  record Unsearchable() implements Search {}
 
   /** The search could not be answered. */
   record Unsearched(Failure failure) implements Search {}

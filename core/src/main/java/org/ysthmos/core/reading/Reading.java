@@ -53,16 +53,22 @@ public final class Reading {
         });
   }
 
-  private final Event event;
-  private final Surroundings surroundings;
-  private final JsonNode[] records;
-  private final NamedValues namedValues;
-  private final @Nullable Computed[] named;
-  private final List<TableUse> tableUses = new ArrayList<>(0);
-  private @Nullable JsonNode itemRecord;
-  private @Nullable Value itemValue;
-  private Value setDay = Nothing.NOTHING;
-  private Value anchorDay = Nothing.NOTHING;
+  /** What all readings of one decision share. */
+  private record Shared(
+      Event event,
+      Surroundings surroundings,
+      JsonNode[] records,
+      NamedValues namedValues,
+      @Nullable Computed[] named,
+      List<TableUse> tableUses) {}
+
+  /** What a rule has in hand where it goes through a list or a set. */
+  private record InHand(@Nullable JsonNode record, @Nullable Value value, Value day, Value anchor) {
+    static final InHand NOTHING = new InHand(null, null, Nothing.NOTHING, Nothing.NOTHING);
+  }
+
+  private final Shared shared;
+  private final InHand inHand;
 
   /**
    * @param lookups how many lookups the bridge has
@@ -70,15 +76,24 @@ public final class Reading {
    */
   public Reading(
       Event event, Surroundings surroundings, int lookups, int names, NamedValues namedValues) {
-    this.event = event;
-    this.surroundings = surroundings;
-    this.records = new JsonNode[lookups];
-    this.named = new @Nullable Computed[names];
-    this.namedValues = namedValues;
+    this(
+        new Shared(
+            event,
+            surroundings,
+            new JsonNode[lookups],
+            namedValues,
+            new @Nullable Computed[names],
+            new ArrayList<>(0)),
+        InHand.NOTHING);
+  }
+
+  private Reading(Shared shared, InHand inHand) {
+    this.shared = shared;
+    this.inHand = inHand;
   }
 
   public Event event() {
-    return event;
+    return shared.event();
   }
 
   /**
@@ -87,89 +102,72 @@ public final class Reading {
    * @param lookup counted from 0
    */
   public void found(int lookup, JsonNode record) {
-    records[lookup] = record;
+    shared.records()[lookup] = record;
   }
 
   JsonNode record(int lookup) {
-    return records[lookup];
+    return shared.records()[lookup];
   }
 
   Computed named(int place) {
-    Computed known = named[place];
+    Computed known = shared.named()[place];
     if (known == null) {
-      known = namedValues.compute(place, this);
-      named[place] = known;
+      known = shared.namedValues().compute(place, this);
+      shared.named()[place] = known;
     }
     return known;
   }
 
-  /** What is in hand where a rule goes through a list. */
-  public record InHand(@Nullable JsonNode record, @Nullable Value value) {}
-
-  /** What is in hand now, to be taken in hand again after a list was gone through. */
-  public InHand inHand() {
-    return new InHand(itemRecord, itemValue);
+  /** The same with a record of a list in hand. */
+  public Reading holding(JsonNode record) {
+    return new Reading(shared, new InHand(record, null, inHand.day(), inHand.anchor()));
   }
 
-  /** Takes in hand what was before a list was gone through. */
-  public void takeInHandAgain(InHand before) {
-    itemRecord = before.record();
-    itemValue = before.value();
+  /** The same with a value of a list in hand. */
+  public Reading holding(Value value) {
+    return new Reading(shared, new InHand(null, value, inHand.day(), inHand.anchor()));
   }
 
-  /** Takes a record of a list in hand. */
-  public void takeInHand(JsonNode record) {
-    itemRecord = record;
-    itemValue = null;
-  }
-
-  /** Takes a value of a list in hand. */
-  public void takeInHand(Value value) {
-    itemValue = value;
-    itemRecord = null;
-  }
-
-  /** Takes the days of a task of a set in hand. */
-  public void takeInHand(Value day, Value anchor) {
-    setDay = day;
-    anchorDay = anchor;
+  /** The same with the days of a task of a set in hand. */
+  public Reading holding(Value day, Value anchor) {
+    return new Reading(shared, new InHand(inHand.record(), inHand.value(), day, anchor));
   }
 
   JsonNode itemRecord() {
-    return Objects.requireNonNull(itemRecord, "no record is in hand");
+    return Objects.requireNonNull(inHand.record(), "no record is in hand");
   }
 
   Value itemValue() {
-    return Objects.requireNonNull(itemValue, "no value is in hand");
+    return Objects.requireNonNull(inHand.value(), "no value is in hand");
   }
 
   Value setDay() {
-    return setDay;
+    return inHand.day();
   }
 
   Value anchorDay() {
-    return anchorDay;
+    return inHand.anchor();
   }
 
   /** What came with the event before this one about the same record; missing if there is none. */
   public JsonNode previous() {
-    return surroundings.previous(event).orElse(MissingNode.getInstance());
+    return shared.surroundings().previous(shared.event()).orElse(MissingNode.getInstance());
   }
 
   public Optional<ReferenceTable> table(String id) {
-    return surroundings.table(id);
+    return shared.surroundings().table(id);
   }
 
   public Optional<WorkingCalendar> calendar(String id) {
-    return surroundings.calendar(id);
+    return shared.surroundings().calendar(id);
   }
 
   public void tableAsked(TableUse use) {
-    tableUses.add(use);
+    shared.tableUses().add(use);
   }
 
   /** Which keys were asked of which tables, in order. */
   public List<TableUse> tableUses() {
-    return tableUses;
+    return shared.tableUses();
   }
 }

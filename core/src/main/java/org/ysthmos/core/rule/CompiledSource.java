@@ -156,24 +156,16 @@ sealed interface CompiledSource {
       if (!records.isArray()) {
         return TypedReader.read(records, list.shape().type());
       }
-      // The rule may itself stand within a list, whose item is in hand again afterwards.
-      Reading.InHand before = reading.inHand();
-      Computed values = through(records, reading, warnings);
-      reading.takeInHandAgain(before);
-      return values;
-    }
-
-    private Computed through(JsonNode records, Reading reading, Chain.Warnings warnings) {
       List<Value> values = new ArrayList<>(records.size());
       for (JsonNode record : records) {
-        reading.takeInHand(record);
-        switch (where.ask(reading, null)) {
+        Reading holding = reading.holding(record);
+        switch (where.ask(holding, null)) {
           case CompiledCondition.Unknown unknown -> {
             return unknown.problem();
           }
           case CompiledCondition.Known known -> {
             if (known.met()) {
-              Computed computed = item.compute(reading, warnings, null);
+              Computed computed = item.compute(holding, warnings, null);
               if (!(computed instanceof Value value)) {
                 return computed;
               }

@@ -114,6 +114,20 @@ class DeciderTest {
   }
 
   @Test
+  void nothingOlderIsWrittenOverWhatALaterEventWrote() {
+    MemoryWorld world = finding(Map.of());
+    Decision first = decide(world);
+    ObjectNode edited = HazardReports.report(Map.of("danger", "3"));
+    world.answerWith(new World.Found(java.util.List.of(edited)));
+    var stands = new World.PairState(Optional.of("gb-1"), first.task(), true);
+    world.pair(first.key().orElseThrow(), stands);
+    Decision late = decide(world);
+    assertThat(late.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(late.deliveries()).isEmpty();
+    assertThat(late.tasks().getFirst().because()).startsWith("a later event has written this task");
+  }
+
+  @Test
   void pairWhoseTaskWasNeverMadeIsCreatedWithTheSameKey() {
     MemoryWorld world = finding(Map.of());
     Decision first = decide(world);

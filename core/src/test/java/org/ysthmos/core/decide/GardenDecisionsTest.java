@@ -286,6 +286,26 @@ class GardenDecisionsTest {
     assertThat(invite.delivery().orElseThrow().awaited()).isEmpty();
   }
 
+  /** A parent that is left and was never made will not come, so nothing may wait for it. */
+  @Test
+  void childWhoseParentIsLeftIsLeftTooAndWaitsForNothing() {
+    BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
+    MemoryWorld world = MemoryWorld.finding();
+    Decision first = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    for (TaskDecision task : first.tasks()) {
+      // The parent has no pair at all; its children have pairs whose tasks were never made.
+      if (!task.member().equals("opening")) {
+        world.pair(task.key(), new World.PairState(Optional.empty(), Map.of()));
+      }
+    }
+    Decision again = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    TaskDecision invite =
+        again.tasks().stream().filter(t -> t.member().equals("invite")).findFirst().orElseThrow();
+    assertThat(invite.delivery()).isEmpty();
+    assertThat(invite.because())
+        .isEqualTo("it belongs under “opening”, which is not there and is not made");
+  }
+
   @Test
   void taskForEachRecordHasItsOwnKeyAndTwiceIsOnceWithAWarning() {
     TrialWorld world = Garden.world();

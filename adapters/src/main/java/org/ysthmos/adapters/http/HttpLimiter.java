@@ -5,28 +5,28 @@ import java.time.Instant;
 import java.util.Optional;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.Header;
-import org.ysthmos.core.load.CallLane;
+import org.ysthmos.core.load.RateLimiter;
 
-/** Room for calls on the lane of a system, and what its answers say of the room that is left. */
-public record RoomOnLane(CallLane lane, Optional<HttpProtocol.LimitHeaders> headers) {
+/** Room for calls to a system, and what its answers say of the room that is left. */
+public record HttpLimiter(RateLimiter limiter, Optional<HttpProtocol.LimitHeaders> headers) {
 
   /** A number larger than this counts from 1970, as no system asks for a wait of decades. */
   private static final long SINCE_1970 = 1_000_000_000;
 
   /** How long a call has to wait; zero if it may be made and counts as made. */
   Duration take(Instant now) {
-    return lane.take(now);
+    return limiter.take(now);
   }
 
-  /** Closes the lane where an answer says that there is no room. */
+  /** Closes the limiter where an answer says that there is no room. */
   void note(ClassicHttpResponse response, Optional<Duration> retryAfter, Instant now) {
     if (response.getCode() == 429 || response.getCode() == 503) {
-      retryAfter.ifPresent(wait -> lane.close(wait, now));
+      retryAfter.ifPresent(wait -> limiter.close(wait, now));
     }
     headers
         .filter(names -> number(response, names.left()).filter(left -> left == 0).isPresent())
         .flatMap(names -> number(response, names.until()))
-        .ifPresent(until -> lane.close(untilThen(until, now), now));
+        .ifPresent(until -> limiter.close(untilThen(until, now), now));
   }
 
   private static Duration untilThen(long until, Instant now) {

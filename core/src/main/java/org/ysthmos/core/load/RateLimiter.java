@@ -7,16 +7,16 @@ import java.util.Deque;
 import java.util.Optional;
 
 /**
- * The lane in which all calls to one system go, whoever makes them: at most as many within any span
- * as its limit allows, and none while it asked us to wait. Safe for several threads.
+ * The limiter of all calls to one system, whoever makes them: at most as many within any span as
+ * its limit allows, and none while it asked us to wait. Safe for several threads.
  */
-public final class CallLane {
+public final class RateLimiter {
 
   /**
    * How much of the limit is used.
    *
    * @param made the calls made within the span that ends now
-   * @param closedFor how long no call is made at all; zero if the lane is open
+   * @param closedFor how long no call is made at all; zero if calls may be made
    */
   public record Use(int made, Duration closedFor) {}
 
@@ -34,7 +34,7 @@ public final class CallLane {
   /**
    * @param limit empty if the system names none
    */
-  public CallLane(Optional<RateLimit> limit) {
+  public RateLimiter(Optional<RateLimit> limit) {
     this.limit = limit;
   }
 

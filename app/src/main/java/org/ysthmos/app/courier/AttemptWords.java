@@ -1,0 +1,78 @@
+package org.ysthmos.app.courier;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.ysthmos.app.trace.StoryWriter;
+import org.ysthmos.app.trace.TraceStory.Line;
+import org.ysthmos.app.trace.TraceStory.Mark;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.gateway.RemoteCall;
+import org.ysthmos.core.gateway.RemoteCall.Purpose;
+
+/** Tries of deliveries in the words of a story. */
+final class AttemptWords {
+
+  private AttemptWords() {}
+
+  /**
+   * The calls of a try.
+   *
+   * @param failure how the last of them failed; empty if it did not
+   */
+  static List<Line> lines(Attempt attempt, Optional<Failure> failure) {
+    List<Line> lines = new ArrayList<>();
+    List<RemoteCall> calls = attempt.calls();
+    for (int i = 0; i < calls.size(); i++) {
+      // Every call but the last was answered well, or the last would not have been made.
+      boolean last = i == calls.size() - 1;
+      RemoteCall call = calls.get(i);
+      lines.add(
+          last && failure.isPresent()
+              ? failed(attempt.systemName(), call, failure.get())
+              : done(attempt.systemName(), call));
+    }
+    return lines;
+  }
+
+  private static Line done(String system, RemoteCall call) {
+    // A copy that could not be kept takes nothing from a letter that is sent.
+    Mark mark = call.problem().isEmpty() ? Mark.DONE : Mark.FAILED;
+    String answer = call.status() > 0 ? "Answered " + call.status() : call.problem();
+    return StoryWriter.line(call, mark, did(call.purpose()) + " at " + system, answer);
+  }
+
+  private static String did(Purpose purpose) {
+    return switch (purpose) {
+      case READ -> "Read the task";
+      case POLL -> "Asked what changed";
+      case FIND_BY_KEY -> "Looked for the task by its key";
+      case CREATE -> "Made the task";
+      case COMPLETE -> "Added the details";
+      case CHANGE -> "Changed the task";
+      case READ_VERSION -> "Read the task's version";
+      case REMOVE -> "Took the task away";
+      case SEND -> "Handed the letter in";
+      case KEEP_COPY -> "Kept a copy of the letter";
+      case READ_QUOTA -> "Read how full it is";
+    };
+  }
+
+  private static Line failed(String system, RemoteCall call, Failure failure) {
+    return StoryWriter.line(
+        call,
+        Mark.FAILED,
+        "%s, %s: %s".formatted(system, call.purpose().words(), failure.kind().words()),
+        failure.message());
+  }
+
+  static Line waits(Instant now, Duration pause, String text, String detail) {
+    return new Line(now, pause.toNanos() / 1000, Mark.WAITING, text, detail, "", "", null);
+  }
+
+  static Line plain(Instant at, Mark mark, String text, String detail) {
+    return new Line(at, 0, mark, text, detail, "", "", null);
+  }
+}

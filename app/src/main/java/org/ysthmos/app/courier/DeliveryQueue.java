@@ -1,0 +1,260 @@
+package org.ysthmos.app.courier;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.Settings;
+import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
+import org.ysthmos.app.courier.DeliveryWorkMapper.WorkRow;
+import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.ClaimLost;
+import org.ysthmos.app.work.Claims;
+import org.ysthmos.core.delivery.Doubt;
+
+/** The deliveries that have not ended, and the one place where their states change. */
+@Component
+public class DeliveryQueue {
+
+  /** Deliveries to one system that may be held together: those of a bridge, or those of tries. */
+  public record Queue(String system, String id) {}
+
+  /** A delivery that is being sent, with the claim of who sends it. */
+  record Claimed(
+      DeliveryRow delivery, String queue, int tries, int breaks, Doubt doubt, String claim) {}
+
+  private final DeliveryWorkMapper work;
+  private final DeliveryMapper deliveries;
+  private final Journal journal;
+  private final Claims claims;
+  private final AppClock clock;
+  private final Settings.Retry retry;
+  private final Set<Queue> queues = ConcurrentHashMap.newKeySet();
+
+  DeliveryQueue(
+      DeliveryWorkMapper work,
+      DeliveryMapper deliveries,
+      Journal journal,
+      Claims claims,
+      AppClock clock,
+      Settings settings) {
+    this.work = work;
+    this.deliveries = deliveries;
+    this.journal = journal;
+    this.claims = claims;
+    this.clock = clock;
+    this.retry = settings.retry();
+    work.queues().forEach(row -> queues.add(new Queue(row.systemId(), row.queueId())));
+  }
+
+  /** The queues that hold deliveries, or held some since the start. */
+  Collection<Queue> queues() {
+    return queues;
+  }
+
+  /**
+   * Adds a delivery, inside the change that decides it.
+   *
+   * @param waitsFor the hash of the match key of the parent that must be made first; null if none
+   *     need be
+   */
+  public void add(DeliveryRow delivery, String queue, Doubt doubt, @Nullable String waitsFor) {
+    deliveries.add(delivery);
+    work.add(
+        new WorkRow(
+            delivery.seq(),
+            delivery.traceSeq(),
+            delivery.systemId(),
+            queue,
+            delivery.bridgeId(),
+            delivery.matchHash(),
+            waitsFor == null ? DeliveryState.READY : DeliveryState.AWAITING_PARENT,
+            0,
+            0,
+            null,
+            since(doubt),
+            looks(doubt),
+            waitsFor,
+            null));
+    queues.add(new Queue(delivery.systemId(), queue));
+  }
+
+  private static @Nullable Instant since(Doubt doubt) {
+    return doubt instanceof Doubt.Open open ? open.since() : null;
+  }
+
+  private static int looks(Doubt doubt) {
+    return doubt instanceof Doubt.Open open ? open.looks() : 0;
+  }
+
+  /** Whether anything of a queue could be claimed. */
+  boolean anyReady(Queue queue) {
+    return work.anyReady(queue.system(), queue.id()) != null;
+  }
+
+  /** Claims deliveries of a queue, in order; that they are being sent is on the disk then. */
+  List<Claimed> claim(Queue queue, int most) {
+    if (!anyReady(queue)) {
+      return List.of();
+    }
+    return journal.now(
+        () -> {
+          List<Claimed> claimed = new ArrayList<>();
+          for (WorkRow row : work.ready(queue.system(), queue.id(), most)) {
+            String claim = claims.next();
+            if (work.claim(row.deliverySeq(), claim, claims.until()) == 1) {
+              DeliveryRow delivery = Objects.requireNonNull(deliveries.find(row.deliverySeq()));
+              claimed.add(
+                  new Claimed(
+                      delivery, row.queueId(), row.tries(), row.breaks(), doubt(row), claim));
+            }
+          }
+          return claimed;
+        });
+  }
+
+  private static Doubt doubt(WorkRow row) {
+    Instant since = row.doubtSince();
+    return since == null ? Doubt.NONE : new Doubt.Open(since, row.looks());
+  }
+
+  void renew(Collection<String> held) {
+    journal.run(() -> work.renew(held, claims.until()));
+  }
+
+  /**
+   * Makes ready what is due, and what nobody renewed in time. Of that nobody knows whether it was
+   * made.
+   */
+  void wake(Set<String> running) {
+    Instant now = clock.instant();
+    List<Long> due = work.due(now, now.plus(retry.backOff().longestWait()));
+    List<WorkRow> lost =
+        work.expired(now, claims.longest()).stream()
+            .filter(row -> !running.contains(row.claim()))
+            .toList();
+    if (due.isEmpty() && lost.isEmpty()) {
+      return;
+    }
+    journal.run(
+        () -> {
+          if (!due.isEmpty()) {
+            work.wake(due);
+          }
+          for (WorkRow row : lost) {
+            change(
+                row.deliverySeq(),
+                String.valueOf(row.claim()),
+                DeliveryState.READY,
+                row.tries(),
+                row.breaks(),
+                null,
+                Doubt.since(now));
+          }
+        });
+  }
+
+  /**
+   * Puts a delivery off until a time; inside a change.
+   *
+   * @param tries how many tries count by now
+   */
+  void pause(Claimed claimed, int tries, int breaks, Doubt doubt, Instant until) {
+    change(
+        claimed.delivery().seq(),
+        claimed.claim(),
+        DeliveryState.PAUSED,
+        tries,
+        breaks,
+        until,
+        doubt);
+  }
+
+  private void change(
+      long seq,
+      String claim,
+      DeliveryState to,
+      int tries,
+      int breaks,
+      @Nullable Instant notBefore,
+      Doubt doubt) {
+    if (!DeliveryState.SENDING.mayBecome(to)) {
+      throw new IllegalArgumentException("a delivery that is being sent cannot become " + to);
+    }
+    int changed =
+        work.giveUpClaim(seq, claim, to, tries, breaks, notBefore, since(doubt), looks(doubt));
+    if (changed == 0) {
+      throw new ClaimLost("delivery " + seq);
+    }
+  }
+
+  /** What is known of a delivery while it is being sent; inside a change. */
+  void check(Claimed claimed) {
+    WorkRow row = work.find(claimed.delivery().seq());
+    if (row == null || !claimed.claim().equals(row.claim())) {
+      throw new ClaimLost("delivery " + claimed.delivery().seq());
+    }
+  }
+
+  /** A delivery has ended; inside a change. */
+  void end(Claimed claimed) {
+    if (work.end(claimed.delivery().seq(), claimed.claim()) == 0) {
+      throw new ClaimLost("delivery " + claimed.delivery().seq());
+    }
+  }
+
+  /** Whether a delivery for a pair has not ended. */
+  public boolean isBusy(String bridge, String matchHash) {
+    return work.ofPair(bridge, matchHash) > 0;
+  }
+
+  /** Whether any delivery of a trace has not ended. */
+  boolean isDelivering(long trace) {
+    return work.ofTrace(trace) > 0;
+  }
+
+  /** The deliveries that wait for the task of a pair. */
+  List<DeliveryRow> awaiting(String bridge, String parentHash) {
+    return work.awaiting(bridge, parentHash).stream()
+        .map(row -> Objects.requireNonNull(deliveries.find(row.deliverySeq())))
+        .toList();
+  }
+
+  void parentMade(DeliveryRow child) {
+    work.parentMade(child.seq());
+  }
+
+  void parentFailed(DeliveryRow child) {
+    work.endAwaiting(child.seq());
+  }
+
+  /** When a delivery is tried next that is put off; null if none is. */
+  public @Nullable Instant next() {
+    return work.next();
+  }
+
+  /** Whether anything is being sent. */
+  public boolean isSending() {
+    return work.sending() > 0;
+  }
+
+  /** Whether anything could be sent now. */
+  public boolean anyReady() {
+    return queues.stream().anyMatch(this::anyReady);
+  }
+
+  /** How many deliveries wait for each system. */
+  public Map<String, Integer> waiting() {
+    return work.waiting().stream()
+        .collect(
+            Collectors.toMap(row -> row.systemId(), DeliveryWorkMapper.WaitingRow::deliveries));
+  }
+}

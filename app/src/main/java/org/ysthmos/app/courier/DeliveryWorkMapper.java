@@ -1,0 +1,193 @@
+package org.ysthmos.app.courier;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+/** What is still to be done about deliveries. Only {@link DeliveryQueue} changes it. */
+@Mapper
+interface DeliveryWorkMapper {
+
+  /** A delivery that has not ended. */
+  record WorkRow(
+      long deliverySeq,
+      long traceSeq,
+      String systemId,
+      String queueId,
+      String bridgeId,
+      String matchHash,
+      DeliveryState state,
+      int tries,
+      int breaks,
+      @Nullable Instant notBefore,
+      @Nullable Instant doubtSince,
+      int looks,
+      @Nullable String waitsFor,
+      @Nullable String claim) {}
+
+  String COLUMNS =
+      """
+      delivery_seq, trace_seq, system_id, queue_id, bridge_id, match_hash, state, tries, breaks,
+      not_before, doubt_since, looks, waits_for, claim
+      """;
+
+  @Insert(
+      """
+      INSERT INTO delivery_work (delivery_seq, trace_seq, system_id, queue_id, bridge_id,
+                                 match_hash, state, tries, breaks, doubt_since, looks, waits_for)
+      VALUES (#{deliverySeq}, #{traceSeq}, #{systemId}, #{queueId}, #{bridgeId}, #{matchHash},
+              #{state}, #{tries}, #{breaks}, #{doubtSince}, #{looks}, #{waitsFor})
+      """)
+  void add(WorkRow row);
+
+  record QueueRow(String systemId, String queueId) {}
+
+  @Select("SELECT DISTINCT system_id, queue_id FROM delivery_work")
+  List<QueueRow> queues();
+
+  @Select(
+      """
+      SELECT delivery_seq FROM delivery_work
+      WHERE system_id = #{system} AND queue_id = #{queue} AND state = 'READY' LIMIT 1
+      """)
+  @Nullable Long anyReady(@Param("system") String system, @Param("queue") String queue);
+
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM delivery_work
+          WHERE system_id = #{system} AND queue_id = #{queue} AND state = 'READY'
+          ORDER BY system_id, queue_id, state, delivery_seq LIMIT #{limit}
+          """)
+  List<WorkRow> ready(
+      @Param("system") String system, @Param("queue") String queue, @Param("limit") int limit);
+
+  @Select("SELECT " + COLUMNS + " FROM delivery_work WHERE delivery_seq = #{seq}")
+  @Nullable WorkRow find(@Param("seq") long seq);
+
+  /** Writes down that it is being tried, before it is. */
+  @Update(
+      """
+      UPDATE delivery_work SET state = 'SENDING', tries = tries + 1, claim = #{claim},
+        claimed_until = #{until}
+      WHERE delivery_seq = #{seq} AND state = 'READY'
+      """)
+  int claim(@Param("seq") long seq, @Param("claim") String claim, @Param("until") Instant until);
+
+  @Update(
+      """
+      <script>UPDATE delivery_work SET claimed_until = #{until}
+      WHERE state = 'SENDING' AND claim IN
+      <foreach item="c" collection="claims" open="(" separator="," close=")">#{c}</foreach>
+      </script>
+      """)
+  int renew(@Param("claims") Collection<String> claims, @Param("until") Instant until);
+
+  /** What nobody renewed in time, or whose time was set by a clock that was far ahead. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM delivery_work
+          WHERE state = 'SENDING' AND (claimed_until < #{now} OR claimed_until > #{longest})
+          """)
+  List<WorkRow> expired(@Param("now") Instant now, @Param("longest") Instant longest);
+
+  @Update(
+      """
+      UPDATE delivery_work SET state = #{to}, tries = #{tries}, breaks = #{breaks},
+        not_before = #{notBefore}, doubt_since = #{doubtSince}, looks = #{looks}, claim = NULL,
+        claimed_until = NULL
+      WHERE delivery_seq = #{seq} AND state = 'SENDING' AND claim = #{claim}
+      """)
+  int giveUpClaim(
+      @Param("seq") long seq,
+      @Param("claim") String claim,
+      @Param("to") DeliveryState to,
+      @Param("tries") int tries,
+      @Param("breaks") int breaks,
+      @Param("notBefore") @Nullable Instant notBefore,
+      @Param("doubtSince") @Nullable Instant doubtSince,
+      @Param("looks") int looks);
+
+  /** Ends what somebody has claimed. */
+  @Delete(
+      """
+      DELETE FROM delivery_work
+      WHERE delivery_seq = #{seq} AND state = 'SENDING' AND claim = #{claim}
+      """)
+  int end(@Param("seq") long seq, @Param("claim") String claim);
+
+  /** Ends what waits for a parent that will not be made. */
+  @Delete("DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state = 'AWAITING_PARENT'")
+  int endAwaiting(@Param("seq") long seq);
+
+  @Select(
+      """
+      SELECT delivery_seq FROM delivery_work WHERE state = 'PAUSED' AND not_before <= #{now}
+      UNION ALL
+      SELECT delivery_seq FROM delivery_work WHERE state = 'PAUSED' AND not_before > #{farthest}
+      LIMIT 500
+      """)
+  List<Long> due(@Param("now") Instant now, @Param("farthest") Instant farthest);
+
+  @Update(
+      """
+      <script>UPDATE delivery_work SET state = 'READY', not_before = NULL
+      WHERE state = 'PAUSED' AND delivery_seq IN
+      <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach></script>
+      """)
+  int wake(@Param("seqs") List<Long> seqs);
+
+  /** Whether a pair has a delivery that has not ended: 1 if so, 0 if not. */
+  @Select(
+      """
+      SELECT COUNT(*) FROM (SELECT 1 FROM delivery_work
+        WHERE bridge_id = #{bridge} AND match_hash = #{hash} LIMIT 1)
+      """)
+  int ofPair(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  @Select(
+      """
+      SELECT COUNT(*) FROM (SELECT 1 FROM delivery_work WHERE trace_seq = #{trace} LIMIT 1)
+      """)
+  int ofTrace(@Param("trace") long trace);
+
+  /** The deliveries of a bridge that wait for this parent. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM delivery_work WHERE bridge_id = #{bridge} AND waits_for = #{hash}
+            AND state = 'AWAITING_PARENT'
+          ORDER BY delivery_seq
+          """)
+  List<WorkRow> awaiting(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  @Update(
+      """
+      UPDATE delivery_work SET state = 'READY', waits_for = NULL
+      WHERE delivery_seq = #{seq} AND state = 'AWAITING_PARENT'
+      """)
+  int parentMade(@Param("seq") long seq);
+
+  @Select("SELECT MIN(not_before) FROM delivery_work WHERE state = 'PAUSED'")
+  @Nullable Instant next();
+
+  @Select("SELECT COUNT(*) FROM delivery_work WHERE state = 'SENDING'")
+  int sending();
+
+  /** How many deliveries wait for a system. */
+  record WaitingRow(String systemId, int deliveries) {}
+
+  @Select("SELECT system_id, COUNT(*) AS deliveries FROM delivery_work GROUP BY system_id")
+  List<WaitingRow> waiting();
+}

@@ -1,0 +1,115 @@
+package org.ysthmos.app.trace;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.zip.Deflater;
+import java.util.zip.GZIPInputStream;
+import java.util.zip.GZIPOutputStream;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.event.EventMapper.Origin;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.trace.TraceStory.Line;
+
+/**
+ * Keeps stories, part by part, each a compressed JSON document. Whoever goes on telling adds a part
+ * and reads none. How a story usually begins is not kept: it stands in the event.
+ */
+@Component
+public class Stories {
+
+  private final StoryMapper mapper;
+  private final Systems systems;
+  private final ObjectMapper json;
+
+  Stories(StoryMapper mapper, Systems systems, ObjectMapper json) {
+    this.mapper = mapper;
+    this.systems = systems;
+    this.json = json;
+  }
+
+  /** A part made ready for keeping, which needs no database and takes its time. */
+  public byte[] pack(TraceStory told) {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream(2048);
+    try (GZIPOutputStream zip = new Quick(bytes)) {
+      json.writeValue(zip, told);
+    } catch (IOException e) {
+      throw new UncheckedIOException("a story cannot be written", e);
+    }
+    return bytes.toByteArray();
+  }
+
+  /** Most of the time goes into compressing; the quickest way is hardly longer in the end. */
+  private static final class Quick extends GZIPOutputStream {
+    Quick(ByteArrayOutputStream out) throws IOException {
+      super(out);
+      def.setLevel(Deflater.BEST_SPEED);
+    }
+  }
+
+  /** Goes on telling; inside a change. */
+  public void add(long trace, byte[] packed) {
+    mapper.add(trace, packed);
+  }
+
+  /** Begins a story otherwise than with the event as it came; inside a change. */
+  public void begin(long trace, Line line) {
+    mapper.begin(trace, pack(TraceStory.EMPTY.with(line)));
+  }
+
+  /** The whole story of a trace. */
+  public TraceStory read(TraceRow trace, EventRow event) {
+    TraceStory story =
+        mapper.begun(trace.seq()) > 0 ? TraceStory.EMPTY : TraceStory.EMPTY.with(received(event));
+    for (StoryMapper.PartRow part : mapper.of(trace.seq())) {
+      story = story.and(unpack(part.told()));
+    }
+    return story;
+  }
+
+  /** How the story of a trace begins: with how its event came. */
+  public Line beginning(TraceRow trace, EventRow event) {
+    List<StoryMapper.PartRow> parts =
+        mapper.begun(trace.seq()) > 0 ? mapper.of(trace.seq()) : List.of();
+    return parts.isEmpty()
+        ? received(event)
+        : unpack(parts.getFirst().told()).lines().stream().findFirst().orElse(received(event));
+  }
+
+  private TraceStory unpack(byte[] told) {
+    try (GZIPInputStream unzip = new GZIPInputStream(new ByteArrayInputStream(told))) {
+      return json.readValue(unzip, TraceStory.class);
+    } catch (IOException e) {
+      throw new UncheckedIOException("a story cannot be read", e);
+    }
+  }
+
+  private Line received(EventRow event) {
+    String system =
+        systems
+            .find(event.systemId())
+            .map(found -> found.description().name())
+            .orElse(event.systemId());
+    String record =
+        systems
+            .find(event.systemId(), event.collectionId())
+            .map(shape -> shape.recordWord())
+            .orElse("record");
+    return new Line(
+        event.receivedAt(),
+        0,
+        TraceStory.Mark.DONE,
+        event.origin() == Origin.POLLED
+            ? "Asked " + system + " what changed, stored"
+            : "Received from " + system + ", signature good, stored",
+        Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind())),
+        "",
+        new String(event.body(), StandardCharsets.UTF_8),
+        null);
+  }
+}

@@ -1,0 +1,278 @@
+package org.ysthmos.app.trace;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.Settings;
+import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceWorkMapper.WorkRow;
+import org.ysthmos.app.work.ClaimLost;
+import org.ysthmos.app.work.Claims;
+import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.decide.Verdict;
+
+/**
+ * The traces that have not ended, and the one place where their states change. Traces of one record
+ * are worked off one after the other: the first is ready, the others stand behind it. What holds no
+ * claim, is due or is let go is found through keys alone, however many others wait.
+ */
+@Component
+public class TraceQueue {
+
+  /** A trace that is being decided, with the claim of who decides it. */
+  public record Claimed(
+      TraceRow trace, @Nullable String tryDocument, int tries, int breaks, String claim) {}
+
+  private final TraceWorkMapper work;
+  private final TraceMapper traces;
+  private final Journal journal;
+  private final Claims claims;
+  private final AppClock clock;
+  private final WorkSignals signals;
+  private final Settings.Retry retry;
+  private final Set<String> queues = ConcurrentHashMap.newKeySet();
+
+  TraceQueue(
+      TraceWorkMapper work,
+      TraceMapper traces,
+      Journal journal,
+      Claims claims,
+      AppClock clock,
+      WorkSignals signals,
+      Settings settings) {
+    this.work = work;
+    this.traces = traces;
+    this.journal = journal;
+    this.claims = claims;
+    this.clock = clock;
+    this.signals = signals;
+    this.retry = settings.retry();
+    queues.addAll(work.queues());
+  }
+
+  /** The queues that hold traces, or held some since the start. */
+  public Collection<String> queues() {
+    return queues;
+  }
+
+  /** Adds traces that begin, inside the change that keeps them. */
+  public void add(List<TraceMapper.NewTrace> begun) {
+    Set<String> before = new HashSet<>();
+    List<WorkRow> rows = new ArrayList<>(begun.size());
+    for (TraceMapper.NewTrace trace : begun) {
+      String queue = trace.isTry() ? TraceRow.TRIES : trace.bridgeId();
+      boolean first =
+          before.add(queue + "\n" + trace.orderKey())
+              && work.unfinished(queue, trace.orderKey()) == 0;
+      rows.add(
+          new WorkRow(
+              trace.seq(),
+              queue,
+              trace.orderKey(),
+              first ? TraceState.READY : TraceState.BEHIND,
+              null,
+              0,
+              0,
+              null));
+      queues.add(queue);
+    }
+    inChunks(rows, work::add);
+  }
+
+  /** Calls with lists of one fixed length as far as they go, so that few statements are parsed. */
+  public static <T> void inChunks(List<T> all, java.util.function.Consumer<List<T>> each) {
+    int chunk = 25;
+    int at = 0;
+    for (; at + chunk <= all.size(); at += chunk) {
+      each.accept(all.subList(at, at + chunk));
+    }
+    for (; at < all.size(); at++) {
+      each.accept(all.subList(at, at + 1));
+    }
+  }
+
+  /** Whether anything of a queue could be claimed. */
+  public boolean anyReady(String queue) {
+    return work.anyReady(queue) != null;
+  }
+
+  /** Claims traces of a queue, in order. */
+  public List<Claimed> claim(String queue, int most) {
+    if (!anyReady(queue)) {
+      return List.of();
+    }
+    return journal.now(
+        () -> {
+          List<Claimed> claimed = new ArrayList<>();
+          for (WorkRow row : work.ready(queue, most)) {
+            String claim = claims.next();
+            TraceRow trace = traces.at(row.traceSeq());
+            if (trace != null && work.claim(row.traceSeq(), claim, claims.until()) == 1) {
+              String document = trace.isTry() ? traces.tryDocument(trace.seq()) : null;
+              claimed.add(new Claimed(trace, document, row.tries(), row.breaks(), claim));
+            }
+          }
+          return claimed;
+        });
+  }
+
+  public void renew(Collection<String> held) {
+    journal.run(() -> work.renew(held, claims.until()));
+  }
+
+  /** Makes ready what is due and what nobody renewed in time. */
+  public void wake(Set<String> running) {
+    Instant now = clock.instant();
+    Instant farthest = now.plus(retry.backOff().longestWait());
+    List<Long> due = work.due(now, farthest);
+    Predicate<WorkRow> ours = row -> running.contains(row.claim());
+    List<WorkRow> lost =
+        work.expired(now, claims.longest()).stream().filter(ours.negate()).toList();
+    if (due.isEmpty() && lost.isEmpty()) {
+      return;
+    }
+    journal.run(
+        () -> {
+          if (!due.isEmpty()) {
+            work.wake(due);
+          }
+          lost.forEach(
+              row -> release(row, TraceState.READY, row.tries(), row.breaks(), null, null));
+        });
+  }
+
+  private void release(
+      WorkRow row,
+      TraceState to,
+      int tries,
+      int breaks,
+      @Nullable Instant notBefore,
+      @Nullable String awaits) {
+    change(row.traceSeq(), String.valueOf(row.claim()), to, tries, breaks, notBefore, awaits, null);
+  }
+
+  /** Puts a trace off until a time; inside a change. */
+  public void pause(Claimed claimed, int tries, int breaks, Instant until) {
+    change(
+        claimed.trace().seq(),
+        claimed.claim(),
+        TraceState.PAUSED,
+        tries,
+        breaks,
+        until,
+        null,
+        null);
+  }
+
+  /** Lets a trace wait until no delivery of a pair is under way; inside a change. */
+  public void awaitPair(Claimed claimed, String matchHash) {
+    change(
+        claimed.trace().seq(),
+        claimed.claim(),
+        TraceState.AWAITING_PAIR,
+        claimed.tries(),
+        claimed.breaks(),
+        null,
+        matchHash,
+        null);
+  }
+
+  /** Gives a trace back as it was, for somebody to claim it at once; inside a change. */
+  public void giveBack(Claimed claimed) {
+    change(
+        claimed.trace().seq(),
+        claimed.claim(),
+        TraceState.READY,
+        claimed.tries(),
+        claimed.breaks(),
+        null,
+        null,
+        null);
+  }
+
+  /** Its deliveries are on their way; inside the change that stores them. */
+  public void delivering(Claimed claimed, Verdict verdict) {
+    change(
+        claimed.trace().seq(), claimed.claim(), TraceState.DELIVERING, 0, 0, null, null, verdict);
+  }
+
+  private void change(
+      long seq,
+      String claim,
+      TraceState to,
+      int tries,
+      int breaks,
+      @Nullable Instant notBefore,
+      @Nullable String awaits,
+      @Nullable Verdict verdict) {
+    if (!TraceState.DECIDING.mayBecome(to)) {
+      throw new IllegalArgumentException("a trace that is being decided cannot become " + to);
+    }
+    if (work.giveUpClaim(seq, claim, to, tries, breaks, notBefore, awaits, verdict) == 0) {
+      throw new ClaimLost("trace " + seq);
+    }
+  }
+
+  /**
+   * Sees that a claim still counts; inside the change that ends what it was for.
+   *
+   * @throws ClaimLost if it does not
+   */
+  public void check(Claimed claimed) {
+    WorkRow row = work.find(claimed.trace().seq());
+    if (row == null || !claimed.claim().equals(row.claim())) {
+      throw new ClaimLost("trace " + claimed.trace().seq());
+    }
+  }
+
+  /** What a trace that is delivered comes to if all goes well. */
+  Verdict planned(long seq) {
+    WorkRow row = work.find(seq);
+    Verdict verdict = row == null ? null : row.verdict();
+    return verdict == null ? Verdict.CREATE : verdict;
+  }
+
+  /** A trace has ended; the next one of its record can go. */
+  void end(TraceRow trace) {
+    work.end(trace.seq());
+    work.letNextGo(trace.queue(), trace.orderKey());
+  }
+
+  /** No delivery of a pair is under way any more; inside a change. */
+  public void pairIsFree(String queue, String matchHash) {
+    work.pairIsFree(queue, matchHash);
+  }
+
+  /** When a trace is tried next that is put off; null if none is. */
+  public @Nullable Instant next() {
+    return work.next();
+  }
+
+  /** Whether anything is being decided. */
+  public boolean isDeciding() {
+    return work.deciding() > 0;
+  }
+
+  /** What has not ended, by queue. */
+  public List<Backlog> backlog() {
+    return work.backlog().stream()
+        .map(row -> new Backlog(row.queueId(), row.traces(), traces.receivedAt(row.oldest())))
+        .toList();
+  }
+
+  /** What of a queue has not ended, and when the oldest of it was received. */
+  public record Backlog(String queue, int traces, @Nullable Instant oldest) {}
+
+  /** Wakes the engine; called when what was added is kept. */
+  public void raise() {
+    signals.toDecide().raise();
+  }
+}

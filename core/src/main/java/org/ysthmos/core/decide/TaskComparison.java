@@ -1,0 +1,131 @@
+package org.ysthmos.core.decide;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.Warned;
+
+/** What all plans do with a task: compute its fields and hold them against its pair. */
+final class TaskComparison {
+
+  /** Why an event that came late writes nothing over what a later one wrote. */
+  private static final String LATER_STANDS =
+      "a later event has written this task since; nothing older is written over it";
+
+  private final BridgeVersion bridge;
+  private final Event event;
+  private final World world;
+  private final DecisionNotes notes;
+  private Map<String, Value> firstComputed = Map.of();
+
+  TaskComparison(BridgeVersion bridge, Event event, World world, DecisionNotes notes) {
+    this.bridge = bridge;
+    this.event = event;
+    this.world = world;
+    this.notes = notes;
+  }
+
+  BridgeVersion bridge() {
+    return bridge;
+  }
+
+  World world() {
+    return world;
+  }
+
+  DecisionNotes notes() {
+    return notes;
+  }
+
+  /** The fields of the first task, as far as they could be computed. */
+  Map<String, Value> firstComputed() {
+    return firstComputed;
+  }
+
+  /** The match key of one of several tasks. */
+  MatchKey key(List<Value> match, Value member) {
+    List<Value> parts = new ArrayList<>(match);
+    parts.add(member);
+    return key(parts);
+  }
+
+  MatchKey key(List<Value> parts) {
+    return MatchKey.of(bridge.definition().id(), parts);
+  }
+
+  Optional<World.PairState> pair(MatchKey key) {
+    return world.pair(bridge.definition().id(), key);
+  }
+
+  /** Computes all fields; what cannot be is with the notes. */
+  FieldValues compute(List<CompiledField> rules, String member, Reading reading) {
+    FieldValues values = new FieldValues(rules);
+    if (firstComputed.isEmpty()) {
+      firstComputed = values;
+    }
+    for (int i = 0; i < rules.size(); i++) {
+      CompiledField field = rules.get(i);
+      switch (notes.field(field, member, reading)) {
+        case Value value -> values.set(i, value);
+        case Problem problem -> {
+          String name =
+              member.isEmpty()
+                  ? field.target().name()
+                  : field.target().name() + " (" + member + ")";
+          notes.fail(DecisionNotes.mapping(name, problem));
+        }
+        case Warned warned ->
+            throw new IllegalStateException("a compiled field settles its warnings");
+      }
+    }
+    return values;
+  }
+
+  TaskDecision compare(List<CompiledField> rules, String member, MatchKey key, FieldValues fields) {
+    return compare(rules, member, key, fields, pair(key));
+  }
+
+  TaskDecision compare(
+      List<CompiledField> rules,
+      String member,
+      MatchKey key,
+      FieldValues fields,
+      Optional<World.PairState> pair) {
+    if (pair.filter(World.PairState::later).isPresent()) {
+      return new TaskDecision(
+          member, Verdict.UNCHANGED, key, fields, Optional.empty(), LATER_STANDS);
+    }
+    Optional<String> target = pair.flatMap(World.PairState::target);
+    // With no task yet nothing is agreed on, so that only what has a value is wanted.
+    Map<String, Value> agreed = target.isPresent() ? pair.orElseThrow().agreed() : Map.of();
+    FieldValues wanted = new FieldValues(rules);
+    for (int i = 0; i < rules.size(); i++) {
+      Value value = fields.at(i);
+      Value before =
+          agreed.isEmpty()
+              ? Nothing.NOTHING
+              : agreed.getOrDefault(rules.get(i).target().key(), Nothing.NOTHING);
+      if (value != null && !value.equals(before)) {
+        wanted.set(i, value);
+      }
+    }
+    if (target.isPresent() && wanted.isEmpty()) {
+      return new TaskDecision(member, Verdict.UNCHANGED, key, fields, Optional.empty(), "");
+    }
+    Verdict verdict = target.isPresent() ? Verdict.UPDATE : Verdict.CREATE;
+    String effect = key.effect(target.isPresent() ? "change:" + event.id() : "task");
+    var to = bridge.definition().to();
+    PlannedDelivery delivery =
+        new PlannedDelivery(effect, to.system(), to.collection(), target, wanted, Optional.empty());
+    return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "");
+  }
+}
