@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useResource } from '@/shared/composables/resource'
+import { openRow, walkRows } from '@/shared/composables/rows'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
@@ -39,7 +40,7 @@ onMounted(() => {
           <th scope="col" class="n">Live since</th>
         </tr>
       </thead>
-      <tbody>
+      <tbody class="lead" @click="openRow" @keydown="walkRows">
         <tr v-for="bridge in data" :key="bridge.id">
           <td>
             <RouterLink :to="{ name: 'bridge', params: { id: bridge.id } }">{{

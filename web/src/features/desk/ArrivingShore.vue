@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useSession } from '@/shared/composables/session'
+import { momentText } from '@/shared/format/time'
 import type { ArrivingGroup } from './api'
 
 /** What arrives: every field with its type, its value, how often it is filled, and where it goes. */
@@ -10,6 +12,9 @@ const props = defineProps<{
   picking: boolean
 }>()
 const emit = defineEmits<{ pick: [address: string]; show: [field: string] }>()
+const { zone } = useSession()
+/** Moments as people read them; what really came is shown with the rest of the field. */
+const read = (text: string) => momentText(text, zone.value)
 const find = ref('')
 const open = ref('')
 
@@ -74,7 +79,7 @@ const apart = (differs: number) =>
               >{{ field.name }} <span class="dim">{{ field.type }}</span></span
             >
             <span class="value mono">{{
-              field.items.length ? `${field.items.length} items` : field.value || '–'
+              field.items.length ? `${field.items.length} items` : read(field.value) || '–'
             }}</span>
             <span class="dim share"
               >{{ share(field.filled, field.of)
@@ -83,15 +88,18 @@ const apart = (differs: number) =>
           </button>
           <div v-if="open === field.address" class="more">
             <span class="mono dim">{{ field.address }}</span>
+            <span v-if="read(field.value) !== field.value" class="mid"
+              >Came as <span class="mono">{{ field.value }}</span></span
+            >
             <ol v-if="field.items.length" class="items">
               <li v-for="(item, i) in field.items" :key="i" class="mono">{{ item }}</li>
             </ol>
             <template v-if="field.others.length">
               <span class="mid">Others hold</span>
-              <span v-for="other in field.others" :key="other" class="mono">{{ other }}</span>
+              <span v-for="other in field.others" :key="other" class="mono">{{ read(other) }}</span>
             </template>
             <span v-for="other in field.alike" :key="other.address" class="alike">
-              Not <b>{{ other.name }}</b> (<span class="mono">{{ other.value || '–' }}</span
+              Not <b>{{ other.name }}</b> (<span class="mono">{{ read(other.value) || '–' }}</span
               >), which {{ apart(other.differs) }}
             </span>
             <span v-if="goesTo[field.address]?.length" class="mid">

@@ -92,6 +92,9 @@ describe('a rule', () => {
     const steps = view.findAll('.say')
     await steps[1]!.trigger('keydown', { key: 'ArrowUp', altKey: true })
     expect(last()).toEqual({ value: 'report/place', steps: [{ case: 'upper' }, 'trim'] })
+    const before = view.emitted('change')!.length
+    await steps[0]!.trigger('keydown', { key: 'Backspace' })
+    expect(view.emitted('change')).toHaveLength(before)
     await steps[0]!.trigger('keydown', { key: 'Delete' })
     expect(last()).toEqual({ value: 'report/place', steps: [{ case: 'upper' }] })
   })
@@ -105,6 +108,24 @@ describe('a rule', () => {
     await box.setValue('trim')
     await box.trigger('keydown.enter')
     expect(last()).toEqual({ value: 'report/place', steps: ['trim'] })
+  })
+
+  it('shows the document as an undo leaves it, not as it was typed before', async () => {
+    const { view } = card({ cases: [] })
+    const area = () => (view.get('textarea').element as HTMLTextAreaElement).value
+    await view.get('textarea').setValue('{"cases": [{"then": "x"}]}')
+    await view.setProps({ rule: { cases: [{ then: 'x' }] } })
+    expect(area()).toBe('{"cases": [{"then": "x"}]}')
+    await view.setProps({ rule: { cases: [] } })
+    expect(JSON.parse(area())).toEqual({ cases: [] })
+  })
+
+  it('keeps the step open that was opened, though one before it is removed', async () => {
+    const { view } = card({ value: 'report/place', steps: ['trim', { case: 'upper' }] })
+    await view.findAll('.say')[1]!.trigger('click')
+    await view.findAll('.x')[0]!.trigger('click')
+    await view.setProps({ rule: { value: 'report/place', steps: [{ case: 'upper' }] } })
+    expect(view.findAll('.say')[0]!.attributes('aria-expanded')).toBe('true')
   })
 
   it('is edited as its document where no control fits, and keeps what is half typed', async () => {

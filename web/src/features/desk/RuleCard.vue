@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { ArrivingGroup, LanguageView, LeavingField } from './api'
 import { useSession } from '@/shared/composables/session'
 import { momentText } from '@/shared/format/time'
@@ -68,6 +68,53 @@ const sentence = computed(() => {
 
 const setSteps = (next: Tree[]) => emit('change', withSteps(props.rule, next))
 
+/** Steps have no names of their own: what stays the same tree stays the same step on the page. */
+const numbers = new WeakMap<object, number>()
+let last = 0
+const keys = computed(() => {
+  const counts = new Map<string, number>()
+  return steps.value.map((step) => {
+    if (typeof step === 'object' && step !== null) {
+      if (!numbers.has(step)) numbers.set(step, (last += 1))
+      return `${numbers.get(step)}`
+    }
+    const count = counts.get(String(step)) ?? 0
+    counts.set(String(step), count + 1)
+    return `${String(step)} ${count}`
+  })
+})
+
+/** Alt and an arrow move a step; Delete alone removes it, which Backspace does not mean. */
+function onKey(event: KeyboardEvent, place: number) {
+  const act =
+    event.altKey && event.key === 'ArrowUp'
+      ? () => move(place, -1)
+      : event.altKey && event.key === 'ArrowDown'
+        ? () => move(place, 1)
+        : event.key === 'Delete'
+          ? () => remove(place)
+          : undefined
+  if (act) {
+    event.preventDefault()
+    act()
+  }
+}
+
+function remove(place: number) {
+  if (openStep.value === place) openStep.value = -1
+  if (openStep.value > place) openStep.value -= 1
+  setSteps(steps.value.filter((_, k) => k !== place))
+}
+
+/** Replaces an option of a step, which stays the same step. */
+function setStep(place: number, next: Tree) {
+  const old = steps.value[place]
+  if (typeof old === 'object' && old !== null && typeof next === 'object' && next !== null) {
+    numbers.set(next, numbers.get(old) ?? (last += 1))
+  }
+  setSteps(steps.value.map((one, k) => (k === place ? next : one)))
+}
+
 function add(name: string) {
   const known = props.language.steps.find((one) => one.name === name)
   if (!known) return
@@ -83,6 +130,10 @@ function add(name: string) {
 }
 
 function move(place: number, by: number) {
+  const to = place + by
+  if (to < 0 || to >= steps.value.length) return
+  if (openStep.value === place) openStep.value = to
+  else if (openStep.value === to) openStep.value = place
   setSteps(moved(steps.value, place, by))
   void nextTick(() =>
     (list.value?.children[place + by]?.querySelector('button') as HTMLElement)?.focus(),
@@ -98,6 +149,24 @@ function editAsDocument(text: string) {
     documentError.value = (e as Error).message
   }
 }
+
+// What comes from elsewhere, an undo for example, counts over what was typed here before it.
+watch(
+  () => props.rule,
+  (rule) => {
+    let typed: unknown
+    try {
+      typed = JSON.parse(asDocument.value)
+    } catch {
+      // It is no document yet, and the rule is as it was before.
+      typed = undefined
+    }
+    if (asDocument.value && JSON.stringify(typed) !== JSON.stringify(rule)) {
+      asDocument.value = ''
+      documentError.value = ''
+    }
+  },
+)
 
 const stepChoices = computed(() =>
   props.language.steps.map((one) => ({
@@ -156,15 +225,13 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <span class="mid">starts as</span> <span class="mono">{{ field.start }}</span>
       </p>
       <ol ref="list">
-        <li v-for="(step, i) in steps" :key="i">
+        <li v-for="(step, i) in steps" :key="keys[i]">
           <div class="step">
             <button
               class="say"
               :aria-expanded="openStep === i"
               @click="openStep = openStep === i ? -1 : i"
-              @keydown.alt.up.prevent="move(i, -1)"
-              @keydown.alt.down.prevent="move(i, 1)"
-              @keydown.delete.prevent="setSteps(steps.filter((_, k) => k !== i))"
+              @keydown="onKey($event, i)"
             >
               {{
                 field.steps[i]?.sentence ?? (typeof step === 'string' ? step : Object.keys(step)[0])
@@ -173,11 +240,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             <span class="mono after" :class="{ bad: field.steps[i]?.problem }">{{
               field.steps[i]?.problem || momentText(field.steps[i]?.value ?? '', zone)
             }}</span>
-            <button
-              class="btn bare x"
-              :aria-label="`Remove this step`"
-              @click="setSteps(steps.filter((_, k) => k !== i))"
-            >
+            <button class="btn bare x" :aria-label="`Remove this step`" @click="remove(i)">
               Remove
             </button>
           </div>
@@ -185,7 +248,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             v-if="openStep === i"
             :step="step"
             :language="language"
-            @change="(next) => setSteps(steps.map((old, k) => (k === i ? next : old)))"
+            @change="(next) => setStep(i, next)"
             @table="emit('table', $event)"
           />
         </li>

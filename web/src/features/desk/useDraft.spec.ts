@@ -85,6 +85,53 @@ describe('a draft', () => {
     expect(other.draft.state.value).toBe('failed')
   })
 
+  it('saves one after the other, so that it never conflicts with itself', async () => {
+    let release!: (answer: Response) => void
+    const slow = new Promise<Response>((go) => (release = go))
+    const { draft } = await loaded({})
+    const revisions: number[] = []
+    vi.stubGlobal('fetch', (_: string, how: RequestInit) => {
+      const body = JSON.parse(String(how.body)) as { revision: number; document: string }
+      revisions.push(body.revision)
+      return revisions.length === 1
+        ? slow
+        : Promise.resolve(
+            new Response(JSON.stringify(kept(5, JSON.parse(body.document) as object))),
+          )
+    })
+    draft.change({ name: 'one' })
+    await vi.advanceTimersByTimeAsync(600)
+    draft.change({ name: 'two' })
+    await vi.advanceTimersByTimeAsync(600)
+    expect(revisions).toEqual([3])
+    release(new Response(JSON.stringify(kept(4, { name: 'one' }))))
+    await vi.advanceTimersByTimeAsync(600)
+    expect(revisions).toEqual([3, 4])
+    expect(draft.state.value).toBe('kept')
+    expect(draft.doc.value).toEqual({ name: 'two' })
+  })
+
+  it('that could not be kept is sent once more when the page goes', async () => {
+    const { draft, view } = await loaded({ 'PUT /drafts/b': refusal('The disk is full.', 503) })
+    draft.change({ name: 'last words' })
+    await vi.advanceTimersByTimeAsync(600)
+    expect(draft.state.value).toBe('failed')
+    const asked = serve({ 'PUT /drafts/b': kept(4) })
+    view.unmount()
+    await flushPromises()
+    expect(asked.at(-1)!.body).toEqual({ document: '{"name":"last words"}', revision: 3 })
+  })
+
+  it('does not go live while it conflicts', async () => {
+    const { asked, draft } = await loaded({
+      'PUT /drafts/b': refusal('Someone else changed it.', 409),
+    })
+    draft.change({ name: 'mine' })
+    await vi.advanceTimersByTimeAsync(600)
+    expect(await draft.putToWork(false)).toBe(false)
+    expect(asked.every((one) => !one.key.startsWith('POST'))).toBe(true)
+  })
+
   it('is kept when the page goes', async () => {
     const { asked, draft, view } = await loaded({ 'PUT /drafts/b': kept(4) })
     draft.change({ name: 'last words' })

@@ -19,6 +19,8 @@ export function useDraft(id: string) {
   const before = shallowRef<Group[]>([])
   const after = shallowRef<Group[]>([])
   let timer: number | undefined
+  /** The save under way: one at a time, or the second would conflict with the first. */
+  let saving: Promise<void> | undefined
 
   const text = computed(() => JSON.stringify(doc.value ?? {}))
 
@@ -73,25 +75,35 @@ export function useDraft(id: string) {
     timer = window.setTimeout(() => void keep(), PAUSE_BEFORE_KEEPING)
   }
 
+  /** Keeps what is typed, after a save that is under way; nothing is typed and not kept then. */
   async function keep() {
     window.clearTimeout(timer)
+    while (saving) await saving
     if (state.value !== 'typing') return
+    saving = save().finally(() => (saving = undefined))
+    await saving
+  }
+
+  async function save() {
     state.value = 'keeping'
     const sent = text.value
     try {
       take(await keepDraft(id, sent, revision.value), false)
       error.value = ''
-      state.value = 'kept'
-      if (sent !== text.value) soon()
+      // What was typed meanwhile has set its own state and timer.
+      if (sent === text.value) state.value = 'kept'
     } catch (e) {
       error.value = (e as Error).message
+      window.clearTimeout(timer)
       state.value = (e as ProblemError).status === 409 ? 'conflict' : 'failed'
     }
   }
 
   /** Puts the draft to work; gives whether it did. */
   async function putToWork(acceptExamples: boolean): Promise<boolean> {
+    retryFailed()
     await keep()
+    if (state.value === 'conflict' || state.value === 'failed') return false
     try {
       await goLive(id, text.value, revision.value, acceptExamples)
       take(await readDraft(id), true)
@@ -105,17 +117,25 @@ export function useDraft(id: string) {
     }
   }
 
+  /** What could not be kept is offered again; a conflict is for a person to settle. */
+  function retryFailed() {
+    if (state.value === 'failed') state.value = 'typing'
+  }
+
   async function drop() {
     await dropDraft(id)
     if (liveVersion.value !== null) await load()
   }
 
   // A closed page loses nothing: what was typed last is sent before it goes.
-  const leaving = () => void keep()
+  const leaving = () => {
+    retryFailed()
+    void keep()
+  }
   window.addEventListener('pagehide', leaving)
   onUnmounted(() => {
     window.removeEventListener('pagehide', leaving)
-    void keep()
+    leaving()
   })
 
   return {

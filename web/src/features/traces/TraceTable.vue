@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime, fullTime, span } from '@/shared/format/time'
+import { openRow, walkRows } from '@/shared/composables/rows'
 import { ordinal } from '@/shared/format/words'
 import VerdictText from '@/shared/ui/VerdictText.vue'
 import type { TraceSummary } from './api'
@@ -28,7 +29,7 @@ const { now, zone } = useSession()
         <th scope="col" class="n">Took</th>
       </tr>
     </thead>
-    <tbody>
+    <tbody class="lead" @click="openRow" @keydown="walkRows">
       <tr v-for="trace in traces" :key="trace.id">
         <td class="mono" :title="`${fullTime(trace.receivedAt, zone)} ${zone}`">
           {{ dayAndTime(trace.receivedAt, now, zone) }}

@@ -5,6 +5,8 @@ import { onChange, useLive } from './live'
 
 class FakeSource extends EventTarget {
   static last: FakeSource
+  static readonly CLOSED = 2
+  readyState = 1
   onopen: (() => void) | null = null
   onerror: (() => void) | null = null
   constructor() {
@@ -57,6 +59,21 @@ describe('live changes', () => {
     FakeSource.last.onopen?.()
     vi.advanceTimersByTime(300)
     expect(react).toHaveBeenCalledTimes(1)
+    view.unmount()
+  })
+
+  it('open a stream again that ended with an error, and read afresh then', () => {
+    const react = vi.fn()
+    const view = listening('a', react)
+    const ended = FakeSource.last
+    ended.readyState = FakeSource.CLOSED
+    ended.onerror?.()
+    vi.advanceTimersByTime(3_100)
+    expect(FakeSource.last).not.toBe(ended)
+    FakeSource.last.onopen?.()
+    vi.advanceTimersByTime(300)
+    expect(react).toHaveBeenCalledTimes(1)
+    expect(useLive().connected.value).toBe(true)
     view.unmount()
   })
 

@@ -18,6 +18,8 @@ const listeners = new Set<Listener>()
 const arrivals = new Set<(arrival: Arrival) => void>()
 const connected = ref(true)
 let source: EventSource | undefined
+/** How long it rests before a stream is opened that the browser has given up. */
+const REST_BEFORE_OPENING = 3_000
 
 function open() {
   source = new EventSource('/api/live')
@@ -37,6 +39,11 @@ function open() {
   }
   source.onerror = () => {
     connected.value = false
+    // A browser connects again by itself after a gap, but not after an answer that is an error.
+    if (source?.readyState === EventSource.CLOSED) {
+      source = undefined
+      setTimeout(listen, REST_BEFORE_OPENING)
+    }
   }
 }
 

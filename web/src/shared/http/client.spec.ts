@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { get, ProblemError } from './client'
+import { get, ProblemError, putText } from './client'
 
 afterEach(() => vi.unstubAllGlobals())
 
@@ -21,6 +21,18 @@ describe('calls to the API', () => {
   it('throw the status where there are no words', async () => {
     answering(502, '<html>')
     await expect(get('/x')).rejects.toThrow('The answer was 502.')
+  })
+
+  it('keep small bodies alive while the page closes, and send large ones all the same', async () => {
+    const sent: RequestInit[] = []
+    vi.stubGlobal('fetch', (_: string, how: RequestInit) => {
+      sent.push(how)
+      return Promise.resolve(new Response('{}'))
+    })
+    await putText('/x', 'a'.repeat(1000), 'text/csv')
+    await putText('/x', 'ä'.repeat(40_000), 'text/csv')
+    expect(sent.map((one) => one.keepalive)).toEqual([true, false])
+    expect((sent[1]!.body as string).length).toBe(40_000)
   })
 
   it('say what is safe when nothing answers', async () => {

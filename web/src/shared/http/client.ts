@@ -12,6 +12,13 @@ export class ProblemError extends Error {
   }
 }
 
+/** What a browser sends while a page closes is bounded (Fetch standard: 64 KiB in all). */
+const MOST_WHILE_CLOSING = 60_000
+
+function small(body: string | undefined): boolean {
+  return body === undefined || new TextEncoder().encode(body).length <= MOST_WHILE_CLOSING
+}
+
 /** Calls the API; what is no success is thrown with the problem's own words. */
 async function call<T>(
   method: string,
@@ -19,6 +26,7 @@ async function call<T>(
   body?: unknown,
   type = 'application/json',
 ): Promise<T> {
+  const sent = typeof body === 'string' || body === undefined ? body : JSON.stringify(body)
   let response: Response
   try {
     response = await fetch(path, {
@@ -27,9 +35,9 @@ async function call<T>(
         Accept: 'application/json',
         ...(body === undefined ? {} : { 'Content-Type': type }),
       },
-      body: typeof body === 'string' || body === undefined ? body : JSON.stringify(body),
-      // What is sent while the page closes still arrives.
-      keepalive: method === 'PUT',
+      body: sent,
+      // What is sent while the page closes still arrives, as far as browsers allow it.
+      keepalive: method === 'PUT' && small(sent),
     })
   } catch {
     throw new ProblemError(

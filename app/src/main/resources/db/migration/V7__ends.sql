@@ -78,6 +78,8 @@ CREATE TABLE trace_work (
   state VARCHAR(16) NOT NULL,
   -- What it comes to if all its deliveries are made.
   verdict VARCHAR(10),
+  -- Whether one of its deliveries failed.
+  failed BOOLEAN DEFAULT FALSE NOT NULL,
   tries INT NOT NULL,
   -- How often its work broke through a fault of ours.
   breaks INT NOT NULL,
@@ -90,7 +92,9 @@ CREATE TABLE trace_work (
 INSERT INTO trace_work
   SELECT seq, CASE WHEN try_document IS NULL THEN bridge_id ELSE 'tries/' END, order_key,
     CASE state WHEN 'delivering' THEN 'DELIVERING' ELSE 'READY' END,
-    UPPER(REPLACE(verdict, '-', '_')), tries, 0, NULL, NULL, NULL, NULL
+    UPPER(REPLACE(verdict, '-', '_')),
+    EXISTS (SELECT 1 FROM delivery d WHERE d.trace_id = trace.id AND d.state = 'failed'),
+    tries, 0, NULL, NULL, NULL, NULL
   FROM trace WHERE state <> 'done';
 UPDATE trace_work SET state = 'BEHIND' WHERE state = 'READY' AND EXISTS (
   SELECT 1 FROM trace_work e WHERE e.queue_id = trace_work.queue_id
@@ -100,9 +104,12 @@ CREATE INDEX trace_work_order ON trace_work (queue_id, order_key, trace_seq);
 CREATE INDEX trace_work_until ON trace_work (state, not_before);
 
 -- A story is told in parts, each written once.
+CREATE SEQUENCE story_order;
+
 CREATE TABLE story (
   trace_seq BIGINT NOT NULL,
-  part INT NOT NULL,
+  -- In which order the parts were told; 0 for one that stands before all others.
+  part BIGINT NOT NULL,
   told VARBINARY(4194304) NOT NULL,
   PRIMARY KEY (trace_seq, part)
 );
@@ -244,9 +251,11 @@ ALTER TABLE event_kept RENAME TO event;
 ALTER TABLE trace_kept RENAME TO trace;
 ALTER TABLE delivery_kept RENAME TO delivery;
 
+CREATE INDEX event_received ON event (received_at);
 CREATE INDEX event_of_record ON event (system_id, collection_id, record_id, seq);
 CREATE INDEX event_of_collection ON event (system_id, collection_id, seq);
 CREATE UNIQUE INDEX trace_id ON trace (id);
+CREATE INDEX trace_of_event ON trace (event_seq);
 CREATE INDEX trace_received ON trace (received_at, seq);
 CREATE INDEX trace_of_bridge ON trace (bridge_id, received_at, seq);
 CREATE INDEX trace_of_verdict ON trace (verdict, received_at, seq);

@@ -56,11 +56,6 @@ public record Settings(
     }
   }
 
-  /** How long a piece waits that broke through a fault of ours, longer each time. */
-  public static Duration afterABreak(int breaks) {
-    return Duration.ofSeconds(5L << Math.min(breaks - 1, 6));
-  }
-
   /** The folder below which files are dropped, a folder for each system. */
   public Path drops() {
     return data.resolve("drops");
@@ -88,6 +83,12 @@ public record Settings(
       Duration first, Duration longest, int tries, List<Duration> looks, int breaker, int breaks) {
     public BackOff backOff() {
       return new BackOff(first, longest, tries);
+    }
+
+    /** How long a piece waits that broke through a fault of ours, longer each time. */
+    public Duration afterABreak(int times) {
+      Duration wait = first.multipliedBy(5L << Math.min(times - 1, 10));
+      return wait.compareTo(longest) > 0 ? longest : wait;
     }
 
     public DeliveryRules rules() {

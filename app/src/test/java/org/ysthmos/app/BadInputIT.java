@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.stream.Stream;
@@ -31,6 +32,24 @@ class BadInputIT extends AppTestBase {
         Arguments.of("", 400, "no JSON object"),
         Arguments.of("{\"type\":\"submission.created\"}", 400, "no id at “/submission”"),
         Arguments.of("{\"submission\":\"vd-1\"}", 400, "no kind of event at “/type”"),
+        Arguments.of(
+            "{\"type\":\"submission.created\",\"submission\":null}", 400, "no id at “/submission”"),
+        Arguments.of(
+            "{\"type\":\"a\",\"type\":\"b\",\"submission\":\"vd-1\"}",
+            400,
+            "Duplicate field 'type'"),
+        Arguments.of(
+            "{\"type\":\"submission.created\",\"submission\":\"vd\\u0000\"}",
+            400,
+            "at “/submission” has the character U+0000"),
+        Arguments.of(
+            "{\"type\":\"submission.created\",\"submission\":\"1\",\"a\":[\"\\ud83d\"]}",
+            400,
+            "at “/a/0” has half of a character"),
+        Arguments.of(
+            "{\"type\":\"%s\",\"submission\":\"vd-1\"}".formatted("k".repeat(129)),
+            400,
+            "the kind of the event may have at most 128 characters, found 129"),
         Arguments.of("{\"submission\":\"" + "x".repeat(262_144) + "\"}", 413, "at most 262144"),
         Arguments.of("{\"a\":".repeat(300) + "1" + "}".repeat(300), 400, "no JSON"));
   }
@@ -40,6 +59,57 @@ class BadInputIT extends AppTestBase {
   void bodyThatCannotBeReadIsRefused(String body, int status, String says) throws Exception {
     HttpResponse<String> answer = hook("msg_" + UUID.randomUUID(), body, Instant.now(), SECRET);
     assertProblem(answer, status, says);
+  }
+
+  @Test
+  void timesThatNoClockHasAreRefused() throws Exception {
+    String path = "/api/traces?since=-1000000000-01-01T00:00:00Z";
+    assertProblem(send("GET", app(path), "", Map.of()), 400, "between the years 1970 and 9999");
+  }
+
+  @Test
+  void verdictThatThereIsNotIsRefused() throws Exception {
+    var answer = send("GET", app("/api/traces?verdict=perhaps"), "", Map.of());
+    assertProblem(answer, 400, "no verdict “perhaps”");
+  }
+
+  /** Every path that takes a body says what is missing in one, and none breaks of it. */
+  @Test
+  void bodiesWithoutWhatIsNeededAreRefusedWithItsPlace() throws Exception {
+    JsonNode paths = api("/openapi.json").path("paths");
+    int tried = 0;
+    for (var path : paths.properties()) {
+      for (String method : List.of("post", "put")) {
+        JsonNode call = path.getValue().path(method);
+        if (!call.at("/requestBody/content/application~1json").isObject()) {
+          continue;
+        }
+        String at = path.getKey().replaceAll("\\{[^}]+}", "hazard-to-grounds");
+        for (String body : List.of("{}", "[]", "{\"a\":", "null", "")) {
+          HttpResponse<String> answer =
+              send(
+                  method.toUpperCase(java.util.Locale.ROOT),
+                  app(at),
+                  body,
+                  Map.of("Content-Type", "application/json"));
+          assertThat(answer.statusCode()).as("%s %s %s", method, at, body).isLessThan(500);
+          tried++;
+        }
+      }
+    }
+    assertThat(tried).isGreaterThan(50);
+  }
+
+  @Test
+  void whatIsMissingIsNamed() throws Exception {
+    assertProblem(
+        send(
+            "POST",
+            app("/api/desk/drafts/hazard-to-grounds/trial"),
+            "{}",
+            Map.of("Content-Type", "application/json")),
+        400,
+        "“document” is missing");
   }
 
   @Test

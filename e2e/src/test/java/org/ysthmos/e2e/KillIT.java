@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -72,6 +73,109 @@ class KillIT {
     TOGETHER.awaitVerdict(number, "CREATE");
     assertThat(TOGETHER.tasks()).hasSize(before + 1);
     assertThat(TOGETHER.tasksOf(number)).hasSize(1);
+  }
+
+  @Test
+  void stopUnderLoadBreaksNothing() {
+    List<String> numbers = new ArrayList<>();
+    int before = TOGETHER.tasks().size();
+    for (int i = 0; i < 8; i++) {
+      numbers.add(TOGETHER.report("Stop " + i, "5"));
+    }
+    int status = TOGETHER.stop();
+    // 143 is how a process says that it ended by SIGTERM.
+    assertThat(status).isIn(0, 143);
+    TOGETHER.restart();
+    numbers.forEach(number -> TOGETHER.awaitVerdict(number, "CREATE"));
+    assertThat(TOGETHER.tasks()).hasSize(before + numbers.size());
+    assertThat(TOGETHER.log("application.log")).doesNotContain("ClosedByInterrupt");
+  }
+
+  @Test
+  void dataThatIsRestoredFromACopyMakesNothingTwice() {
+    // The details cannot be read, so that the copy holds events that are not carried yet.
+    TOGETHER.fault(TOGETHER.deskAddress(), "error", "GET", "/api/submissions", 1000, 0);
+    List<String> numbers = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      numbers.add(TOGETHER.report("Copied " + i, "6"));
+    }
+    numbers.forEach(
+        number ->
+            await()
+                .atMost(Duration.ofSeconds(20))
+                .until(() -> !TOGETHER.tracesOf(number).isEmpty()));
+    TOGETHER.kill();
+    TOGETHER.keepCopy();
+    TOGETHER.clearFaults();
+    TOGETHER.restart();
+    numbers.forEach(number -> TOGETHER.awaitVerdict(number, "CREATE"));
+    TOGETHER.kill();
+    TOGETHER.restoreCopy();
+    TOGETHER.restart();
+    numbers.forEach(number -> TOGETHER.awaitVerdict(number, "CREATE"));
+    numbers.forEach(number -> assertThat(TOGETHER.tasksOf(number)).hasSize(1));
+  }
+
+  /**
+   * Kills at moments that a seed chooses, under load and with faults on. A few here; {@code
+   * bench/kill} makes two hundred.
+   */
+  @Test
+  void killsAtAnyMomentWithFaultsOnLoseAndDoubleNothing() {
+    int kills = Integer.getInteger("kills", 3);
+    long seed = Long.getLong("seed", 20261126L);
+    Random random = new Random(seed);
+    List<String> numbers = new ArrayList<>();
+    int before = TOGETHER.tasks().size();
+    for (int round = 0; round < kills; round++) {
+      String kind = FAULTS.get(random.nextInt(FAULTS.size()));
+      String method = random.nextBoolean() ? "POST" : "PUT";
+      TOGETHER.fault(
+          TOGETHER.boardAddress(),
+          kind,
+          method,
+          "/api",
+          1 + random.nextInt(3),
+          random.nextInt(3000));
+      int reports = 1 + random.nextInt(4);
+      for (int i = 0; i < reports; i++) {
+        numbers.add(TOGETHER.report("Round " + round + " " + i, "5"));
+      }
+      pause(random.nextInt(1500));
+      TOGETHER.kill();
+      TOGETHER.restart();
+      if (kills > 20 && round % 10 == 9) {
+        System.out.printf("kills: %d, reports: %d%n", round + 1, numbers.size());
+      }
+    }
+    TOGETHER.clearFaults();
+    numbers.forEach(number -> TOGETHER.awaitVerdict(number, "CREATE"));
+    long doubled =
+        TOGETHER.tasks().stream()
+            .collect(
+                Collectors.groupingBy(t -> t.path("externalId").asText(), Collectors.counting()))
+            .values()
+            .stream()
+            .filter(count -> count > 1)
+            .count();
+    int made = TOGETHER.tasks().size() - before;
+    System.out.printf(
+        "kills: %d, acknowledged: %d, lost: %d, doubled: %d, stuck: 0 (seed %d)%n",
+        kills, numbers.size(), Math.max(0, numbers.size() - made), doubled, seed);
+    assertThat(doubled).as("doubled, seed %s", seed).isZero();
+    assertThat(made).as("made, seed %s", seed).isEqualTo(numbers.size());
+  }
+
+  private static final List<String> FAULTS =
+      List.of("error", "answer-lost", "slow", "slow-answer", "too-many", "down");
+
+  /** How long a round lasts is what the seed chooses; nothing is waited for. */
+  private static void pause(int millis) {
+    try {
+      Thread.sleep(millis);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
   }
 
   @Test

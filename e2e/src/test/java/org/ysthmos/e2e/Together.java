@@ -14,6 +14,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.time.Instant;
@@ -243,6 +244,36 @@ final class Together implements AutoCloseable {
       application.waitFor();
     } catch (InterruptedException e) {
       throw new IllegalStateException(e);
+    }
+  }
+
+  /**
+   * Ends the application as its keeper would, and waits until it has ended; gives its exit status.
+   */
+  int stop() {
+    application.destroy();
+    try {
+      return application.waitFor();
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** Copies the database as it is on the disk. */
+  void keepCopy() {
+    copy("ysthmos.mv.db", "copy.mv.db");
+  }
+
+  /** Puts the copy in the place of the database. */
+  void restoreCopy() {
+    copy("copy.mv.db", "ysthmos.mv.db");
+  }
+
+  private void copy(String from, String to) {
+    try {
+      Files.copy(data.resolve(from), data.resolve(to), StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     }
   }
 

@@ -3,11 +3,13 @@ package org.ysthmos.adapters.hook;
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.core.StreamReadFeature;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.time.Instant;
+import java.util.Map;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
 
@@ -21,6 +23,8 @@ public final class PushReader {
               JsonFactory.builder()
                   .streamReadConstraints(
                       StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                  // RFC 7493 section 2.3: which of two names of an object counts nobody can say.
+                  .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                   .build())
           .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
           .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
@@ -46,7 +50,7 @@ public final class PushReader {
       throws Unreadable {
     JsonNode data = parse(body);
     JsonNode record = push.record().in(data);
-    if (!record.isValueNode() || record.asText().isBlank()) {
+    if (!record.isValueNode() || record.isNull() || record.asText().isBlank()) {
       throw new Unreadable("the body has no id at “" + push.record() + "”");
     }
     JsonNode kind = push.kind().in(data);
@@ -79,7 +83,9 @@ public final class PushReader {
    */
   public static JsonNode json(byte[] body) throws Unreadable {
     try {
-      return JSON.readTree(body);
+      JsonNode read = JSON.readTree(body);
+      refuseUnusableText(read, "");
+      return read;
     } catch (JsonProcessingException e) {
       var at = e.getLocation();
       throw new Unreadable(
@@ -90,6 +96,41 @@ public final class PushReader {
                   : " (line " + at.getLineNr() + ", column " + at.getColumnNr() + ")"));
     } catch (IOException e) {
       throw new Unreadable("the body cannot be read");
+    }
+  }
+
+  /**
+   * RFC 7493 section 2.1: texts are of Unicode characters, so without surrogates that stand alone.
+   * No system that we know keeps U+0000; what cannot be delivered is refused where it comes in.
+   *
+   * @param at where the value stands, as a pointer (RFC 6901)
+   */
+  private static void refuseUnusableText(JsonNode node, String at) throws Unreadable {
+    if (node.isTextual()) {
+      refuse(node.textValue(), at);
+    }
+    for (Map.Entry<String, JsonNode> member : node.properties()) {
+      refuse(member.getKey(), at);
+      refuseUnusableText(member.getValue(), at + "/" + member.getKey());
+    }
+    for (int i = 0; node.isArray() && i < node.size(); i++) {
+      refuseUnusableText(node.get(i), at + "/" + i);
+    }
+  }
+
+  private static void refuse(String text, String at) throws Unreadable {
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      boolean pair =
+          Character.isHighSurrogate(c)
+              && i + 1 < text.length()
+              && Character.isLowSurrogate(text.charAt(i + 1));
+      if (c == 0 || (Character.isSurrogate(c) && !pair)) {
+        throw new Unreadable(
+            "the text at “%s” has %s in it"
+                .formatted(at, c == 0 ? "the character U+0000" : "half of a character"));
+      }
+      i += pair ? 1 : 0;
     }
   }
 }

@@ -19,6 +19,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javax.net.ssl.SSLHandshakeException;
@@ -26,6 +30,7 @@ import javax.net.ssl.SSLPeerUnverifiedException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SystemDefaultDnsResolver;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
@@ -128,6 +133,14 @@ public final class HttpCaller implements AutoCloseable {
     }
   }
 
+  /** How many times the limit of one read a whole call may take. */
+  private static final int READS_IN_A_CALL = 3;
+
+  private static final ScheduledExecutorService DEADLINES =
+      Executors.newSingleThreadScheduledExecutor(
+          Thread.ofPlatform().name("call-deadlines").daemon().factory());
+
+  private final Duration whole;
   private final String system;
   private final InstantSource clock;
   private final HttpLimiter room;
@@ -145,6 +158,7 @@ public final class HttpCaller implements AutoCloseable {
             system
                 .signIn()
                 .flatMap(how -> surroundings.secrets().apply(how.secret()).map(how::value));
+    this.whole = system.timeout().multipliedBy(READS_IN_A_CALL);
     Timeout limit = Timeout.of(system.timeout());
     this.client =
         HttpClients.custom()
@@ -224,9 +238,15 @@ public final class HttpCaller implements AutoCloseable {
       builder.setEntity(
           new StringEntity(sent, ContentType.create(sending.type(), StandardCharsets.UTF_8)));
     }
-    ClassicHttpRequest request = builder.build();
+    HttpUriRequestBase request = new HttpUriRequestBase(sending.method(), address);
+    ClassicHttpRequest built = builder.build();
+    request.setHeaders(built.getHeaders());
+    request.setEntity(built.getEntity());
     Instant start = clock.instant();
     long began = System.nanoTime();
+    // Each read has its own limit; one that comes in drops would never end without one for all.
+    ScheduledFuture<?> deadline =
+        DEADLINES.schedule(request::cancel, whole.toMillis(), TimeUnit.MILLISECONDS);
     try {
       return client.execute(
           request,
@@ -238,7 +258,10 @@ public final class HttpCaller implements AutoCloseable {
             return answered(response, bytes, sending.text());
           });
     } catch (IOException e) {
-      String why = e.getClass().getSimpleName() + ": " + e.getMessage();
+      String why =
+          request.isCancelled()
+              ? "no whole answer within " + whole.toSeconds() + " s"
+              : e.getClass().getSimpleName() + ": " + e.getMessage();
       log.called(
           new RemoteCall(
               system,
@@ -252,6 +275,8 @@ public final class HttpCaller implements AutoCloseable {
               "",
               why));
       return wasNotSent(e) ? new NotSent(why, isCertificate(e)) : new NoAnswer(why);
+    } finally {
+      deadline.cancel(false);
     }
   }
 

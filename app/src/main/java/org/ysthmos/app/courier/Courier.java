@@ -162,7 +162,8 @@ class Courier implements SmartLifecycle, WorkSource<Queue, Claimed> {
               .withRemedy("The log of the application says more. Send it again when it is mended"));
       return;
     }
-    writer.brokeHere(attempt, breaks, Doubt.since(now), now.plus(Settings.afterABreak(breaks)));
+    writer.brokeHere(
+        attempt, breaks, Doubt.since(now), now.plus(settings.retry().afterABreak(breaks)));
   }
 
   @Override

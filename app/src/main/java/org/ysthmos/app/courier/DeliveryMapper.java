@@ -50,10 +50,10 @@ public interface DeliveryMapper {
       d.idempotency_key, d.kind, d.record_id, d.fields, d.parent_field, d.result, d.made_at
       """;
 
-  /** The next order number. */
+  /** The next order numbers. */
   @Options(flushCache = Options.FlushCachePolicy.TRUE)
-  @Select("SELECT NEXT VALUE FOR delivery_order")
-  long number();
+  @Select("SELECT NEXT VALUE FOR delivery_order FROM SYSTEM_RANGE(1, #{count})")
+  List<Long> numbers(@Param("count") int count);
 
   @Insert(
       """
@@ -66,6 +66,16 @@ public interface DeliveryMapper {
 
   @Select("SELECT " + COLUMNS + " FROM delivery d WHERE d.seq = #{seq}")
   @Nullable DeliveryRow find(@Param("seq") long seq);
+
+  @Select(
+      "<script>SELECT "
+          + COLUMNS
+          + """
+           FROM delivery d WHERE d.seq IN
+          <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach>
+          </script>
+          """)
+  List<DeliveryRow> of(@Param("seqs") List<Long> seqs);
 
   @Update("UPDATE delivery SET record_id = #{record} WHERE seq = #{seq}")
   void made(@Param("seq") long seq, @Param("record") String record);

@@ -1,7 +1,6 @@
 package org.ysthmos.app.courier;
 
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +14,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryWorkMapper.WorkRow;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
@@ -37,6 +37,7 @@ public class DeliveryQueue {
   private final Claims claims;
   private final AppClock clock;
   private final Settings.Retry retry;
+  private final Numbers numbers;
   private final Set<Queue> queues = ConcurrentHashMap.newKeySet();
 
   DeliveryQueue(
@@ -52,12 +53,18 @@ public class DeliveryQueue {
     this.claims = claims;
     this.clock = clock;
     this.retry = settings.retry();
+    this.numbers = new Numbers(deliveries::numbers);
     work.queues().forEach(row -> queues.add(new Queue(row.systemId(), row.queueId())));
   }
 
   /** The queues that hold deliveries, or held some since the start. */
   Collection<Queue> queues() {
     return queues;
+  }
+
+  /** The next order number of a delivery; inside a change. */
+  public long number() {
+    return numbers.next();
   }
 
   /**
@@ -105,20 +112,33 @@ public class DeliveryQueue {
     if (!anyReady(queue)) {
       return List.of();
     }
-    return journal.now(
-        () -> {
-          List<Claimed> claimed = new ArrayList<>();
-          for (WorkRow row : work.ready(queue.system(), queue.id(), most)) {
-            String claim = claims.next();
-            if (work.claim(row.deliverySeq(), claim, claims.until()) == 1) {
-              DeliveryRow delivery = Objects.requireNonNull(deliveries.find(row.deliverySeq()));
-              claimed.add(
-                  new Claimed(
-                      delivery, row.queueId(), row.tries(), row.breaks(), doubt(row), claim));
-            }
-          }
-          return claimed;
-        });
+    return journal.now(() -> claimNow(queue, most));
+  }
+
+  private List<Claimed> claimNow(Queue queue, int most) {
+    List<WorkRow> ready = work.ready(queue.system(), queue.id(), most);
+    if (ready.isEmpty()) {
+      return List.of();
+    }
+    List<Long> seqs = ready.stream().map(WorkRow::deliverySeq).toList();
+    String claim = claims.next() + "-";
+    if (work.claim(seqs, claim, claims.until()) != seqs.size()) {
+      // Another node took some of them meanwhile: all of it is undone, and tried again.
+      throw new ClaimLost("deliveries to " + queue.system());
+    }
+    Map<Long, DeliveryRow> rows =
+        deliveries.of(seqs).stream().collect(Collectors.toMap(DeliveryRow::seq, row -> row));
+    return ready.stream()
+        .map(
+            row ->
+                new Claimed(
+                    Objects.requireNonNull(rows.get(row.deliverySeq())),
+                    row.queueId(),
+                    row.tries(),
+                    row.breaks(),
+                    doubt(row),
+                    claim + row.deliverySeq()))
+        .toList();
   }
 
   private static Doubt doubt(WorkRow row) {
@@ -127,7 +147,7 @@ public class DeliveryQueue {
   }
 
   void renew(Collection<String> held) {
-    journal.run(() -> work.renew(held, claims.until()));
+    journal.runSoon(() -> work.renew(held, claims.until()));
   }
 
   /**
@@ -144,7 +164,7 @@ public class DeliveryQueue {
     if (due.isEmpty() && lost.isEmpty()) {
       return;
     }
-    journal.run(
+    journal.runSoon(
         () -> {
           if (!due.isEmpty()) {
             work.wake(due);
@@ -196,7 +216,11 @@ public class DeliveryQueue {
     }
   }
 
-  /** What is known of a delivery while it is being sent; inside a change. */
+  /**
+   * Sees that a claim still counts; inside the change of what it was for.
+   *
+   * @throws ClaimLost if it does not
+   */
   void check(Claimed claimed) {
     WorkRow row = work.find(claimed.delivery().seq());
     if (row == null || !claimed.claim().equals(row.claim())) {

@@ -73,14 +73,19 @@ interface DeliveryWorkMapper {
   @Select("SELECT " + COLUMNS + " FROM delivery_work WHERE delivery_seq = #{seq}")
   @Nullable WorkRow find(@Param("seq") long seq);
 
-  /** Writes down that it is being tried, before it is. */
+  /**
+   * Writes down that they are being tried, before they are; the name of each claim ends with the
+   * number of its delivery.
+   */
   @Update(
       """
-      UPDATE delivery_work SET state = 'SENDING', tries = tries + 1, claim = #{claim},
-        claimed_until = #{until}
-      WHERE delivery_seq = #{seq} AND state = 'READY'
+      <script>UPDATE delivery_work SET state = 'SENDING', tries = tries + 1,
+        claim = #{claim} || delivery_seq, claimed_until = #{until}
+      WHERE state = 'READY' AND delivery_seq IN
+      <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach></script>
       """)
-  int claim(@Param("seq") long seq, @Param("claim") String claim, @Param("until") Instant until);
+  int claim(
+      @Param("seqs") List<Long> seqs, @Param("claim") String claim, @Param("until") Instant until);
 
   @Update(
       """

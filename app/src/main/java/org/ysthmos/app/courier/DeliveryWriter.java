@@ -3,7 +3,6 @@ package org.ysthmos.app.courier;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -30,6 +29,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
@@ -120,6 +120,9 @@ class DeliveryWriter {
                 + delivered.record(),
             "Task " + delivered.record() + " on " + attempt.systemName());
     TraceStory told = told(attempt, Optional.empty()).with(kept).withStored(delivered.stored());
+    Runnable agreed =
+        pairs.agreed(
+            delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
     store(
         attempt,
         trace,
@@ -127,15 +130,13 @@ class DeliveryWriter {
         () -> {
           queue.end(attempt.claimed());
           deliveries.end(delivery.seq(), Result.MADE, delivered.record(), now);
-          traces.tried(trace.seq(), attempt.claimed().tries(), null, null);
-          traces.made(trace.seq(), delivered.record());
-          pairs.agreed(
-              delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
-          letChildrenGo(delivery, delivered.record());
-          ended(attempt, trace, now);
+          traces.delivered(trace.seq(), attempt.claimed().tries(), delivered.record());
+          agreed.run();
+          ended(attempt, trace, now, Optional.of(delivered.record()));
         });
     tellEnd(delivery, Optional.empty());
-    signals.raiseAll();
+    signals.toDecide().raise();
+    signals.toDeliver().raise();
   }
 
   /** A task was taken away, which ends nothing but this delivery. */
@@ -221,15 +222,15 @@ class DeliveryWriter {
           deliveries.end(delivery.seq(), Result.FAILED, delivery.recordId(), null);
           traces.tried(
               trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
-          ends.keep(trace.seq(), delivery.systemId(), delivery.collectionId(), List.of(failure));
+          ends.deliveryFailed(trace.seq(), delivery.systemId(), delivery.collectionId(), failure);
           if (failure.kind() == FailureKind.ANSWER_UNKNOWN) {
             pairs.inDoubt(delivery.bridgeId(), delivery.matchHash());
           }
-          failChildren(delivery);
-          ended(attempt, trace, now);
+          ended(attempt, trace, now, Optional.empty());
         });
     tellEnd(delivery, Optional.of(failure));
-    signals.raiseAll();
+    signals.toDecide().raise();
+    signals.toDeliver().raise();
   }
 
   /** Tasks that waited for their parent get its id and can be made. */
@@ -259,15 +260,21 @@ class DeliveryWriter {
   }
 
   /**
-   * The pair is free when nothing more is sent for it, and the trace ends with its last delivery.
+   * The pair is free, as no two deliveries for one are under way; what belongs under the task goes
+   * or fails with it; and the trace ends with its last delivery.
+   *
+   * @param made the task that was made or changed; empty if it failed
    */
-  private void ended(Attempt attempt, TraceRow trace, Instant now) {
+  private void ended(Attempt attempt, TraceRow trace, Instant now, Optional<String> made) {
     DeliveryRow delivery = attempt.delivery();
-    if (!queue.isBusy(delivery.bridgeId(), delivery.matchHash())) {
-      traceQueue.pairIsFree(attempt.claimed().queue(), delivery.matchHash());
+    traceQueue.pairIsFree(attempt.claimed().queue(), delivery.matchHash());
+    boolean others = queue.isDelivering(trace.seq());
+    if (others) {
+      made.ifPresentOrElse(record -> letChildrenGo(delivery, record), () -> failChildren(delivery));
+      others = queue.isDelivering(trace.seq());
     }
     boolean isUnderWay = trace.verdict() == null && delivery.kind() != EffectKind.REMOVE;
-    if (isUnderWay && !queue.isDelivering(trace.seq())) {
+    if (isUnderWay && !others) {
       ends.endDelivered(trace, now);
     }
   }
@@ -278,12 +285,26 @@ class DeliveryWriter {
 
   private void store(Attempt attempt, TraceRow trace, TraceStory told, Runnable change) {
     byte[] part = stories.pack(told);
-    journal.run(
+    Runnable whole =
         () -> {
           change.run();
           stories.add(trace.seq(), part);
-        });
+        };
+    if (isFoundAgain(attempt.delivery())) {
+      // A kill that undoes it leaves the delivery in doubt, and a look finds what became of it.
+      journal.runSoon(whole);
+    } else {
+      journal.run(whole);
+    }
     feed.changed(attempt.delivery().bridgeId(), trace.id());
+  }
+
+  private boolean isFoundAgain(DeliveryRow delivery) {
+    return !delivery.kind().doublesWhenRepeated()
+        || systems
+            .collection(delivery.systemId(), delivery.collectionId())
+            .filter(collection -> collection.promise() == Promise.FOUND_BY_KEY)
+            .isPresent();
   }
 
   private TraceRow trace(DeliveryRow delivery) {

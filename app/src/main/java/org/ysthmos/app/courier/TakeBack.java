@@ -141,7 +141,7 @@ class TakeBack {
     long seq =
         journal.now(
             () -> {
-              long number = deliveries.number();
+              long number = queue.number();
               DeliveryRow remove =
                   new DeliveryRow(
                       number,

@@ -82,7 +82,7 @@ class Tries {
     bridges.addIfNew(alone);
     journal.run(
         () -> {
-          long seq = traces.numbers(1).getFirst();
+          long seq = queue.numbers(1).getFirst();
           TraceMapper.NewTrace begun =
               new TraceMapper.NewTrace(
                   seq,

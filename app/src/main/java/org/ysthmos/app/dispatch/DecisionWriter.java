@@ -81,7 +81,6 @@ class DecisionWriter {
   private final TraceMapper traces;
   private final TraceQueue queue;
   private final TraceEnds ends;
-  private final DeliveryMapper deliveries;
   private final DeliveryQueue deliveryQueue;
   private final Pairs pairs;
   private final Tables tables;
@@ -98,7 +97,6 @@ class DecisionWriter {
       TraceMapper traces,
       TraceQueue queue,
       TraceEnds ends,
-      DeliveryMapper deliveries,
       DeliveryQueue deliveryQueue,
       Pairs pairs,
       Tables tables,
@@ -113,7 +111,6 @@ class DecisionWriter {
     this.traces = traces;
     this.queue = queue;
     this.ends = ends;
-    this.deliveries = deliveries;
     this.deliveryQueue = deliveryQueue;
     this.pairs = pairs;
     this.tables = tables;
@@ -133,7 +130,7 @@ class DecisionWriter {
     SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
     Stored stored;
     try {
-      stored = journal.now(() -> storeNow(deciding, part, words));
+      stored = journal.soon(() -> storeNow(deciding, part, words));
     } catch (PairChanged e) {
       return Stored.PAIR_CHANGED;
     }
@@ -146,7 +143,6 @@ class DecisionWriter {
 
   private Stored storeNow(Deciding deciding, byte[] part, SeenIndex.WordsOf words) {
     Decision decision = deciding.decision();
-    queue.check(deciding.claimed());
     for (TaskDecision task : decision.tasks()) {
       if (deliveryQueue.isBusy(task.key().bridge(), task.key().hash())) {
         queue.awaitPair(deciding.claimed(), task.key().hash());
@@ -174,30 +170,34 @@ class DecisionWriter {
   /** Ends the trace, unless something is to be delivered. */
   private void end(Deciding deciding) {
     Decision decision = deciding.decision();
-    TraceRow trace = deciding.trace();
     Instant now = clock.instant();
     if (decision.verdict() == Verdict.FAILED) {
-      for (Failure failure : decision.failures()) {
-        Optional<EngineWorld.Asked> asked = deciding.world().origin(failure);
-        ends.keep(
-            trace.seq(),
-            asked.map(EngineWorld.Asked::system).orElse(""),
-            asked.map(EngineWorld.Asked::collection).orElse(""),
-            List.of(failure));
-      }
-      ends.fail(trace, now);
+      ends.fail(deciding.claimed(), failed(deciding), now);
     } else if (decision.deliveries().isEmpty()) {
-      ends.end(trace, decision.verdict(), reason(decision), now);
+      ends.end(deciding.claimed(), decision.verdict(), reason(decision), now);
     } else {
       queue.delivering(deciding.claimed(), decision.verdict());
     }
+  }
+
+  private static List<TraceEnds.Failed> failed(Deciding deciding) {
+    return deciding.decision().failures().stream()
+        .map(
+            failure -> {
+              Optional<EngineWorld.Asked> asked = deciding.world().origin(failure);
+              return new TraceEnds.Failed(
+                  asked.map(EngineWorld.Asked::system).orElse(""),
+                  asked.map(EngineWorld.Asked::collection).orElse(""),
+                  failure);
+            })
+        .toList();
   }
 
   private void add(Deciding deciding, MatchKey key, PlannedDelivery planned) {
     EffectKind kind = kind(planned);
     DeliveryRow row =
         new DeliveryRow(
-            deliveries.number(),
+            deliveryQueue.number(),
             deciding.trace().seq(),
             key.bridge(),
             key.hash(),
@@ -308,12 +308,12 @@ class DecisionWriter {
 
   /** Puts a trace off without counting a try. */
   void postpone(TraceQueue.Claimed claimed, Instant until) {
-    journal.run(() -> queue.pause(claimed, claimed.tries(), claimed.breaks(), until));
+    journal.runSoon(() -> queue.pause(claimed, claimed.tries(), claimed.breaks(), until));
   }
 
   /** Puts a trace off that broke through a fault of ours. */
   void brokeHere(TraceQueue.Claimed claimed, int breaks, Instant until) {
-    journal.run(() -> queue.pause(claimed, claimed.tries(), breaks, until));
+    journal.runSoon(() -> queue.pause(claimed, claimed.tries(), breaks, until));
   }
 
   /** Gives a trace up that broke too often through a fault of ours. */
@@ -330,12 +330,10 @@ class DecisionWriter {
             "",
             null);
     byte[] part = stories.pack(TraceStory.EMPTY.with(given));
-    journal.run(
+    journal.runSoon(
         () -> {
-          queue.check(claimed);
           stories.add(claimed.trace().seq(), part);
-          ends.keep(claimed.trace().seq(), "", "", List.of(failure));
-          ends.fail(claimed.trace(), now);
+          ends.fail(claimed, List.of(new TraceEnds.Failed("", "", failure)), now);
         });
     feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
   }
@@ -355,7 +353,7 @@ class DecisionWriter {
             "",
             null);
     byte[] part = stories.pack(TraceStory.EMPTY.withAll(deciding.world().lines()).with(waiting));
-    journal.run(
+    journal.runSoon(
         () -> {
           TraceQueue.Claimed claimed = deciding.claimed();
           queue.pause(claimed, tries, claimed.breaks(), until);

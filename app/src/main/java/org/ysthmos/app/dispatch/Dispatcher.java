@@ -178,7 +178,7 @@ class Dispatcher implements SmartLifecycle, WorkSource<String, Claimed> {
   public void giveBack(Claimed claimed, Throwable why) {
     int breaks = claimed.breaks() + 1;
     if (breaks < settings.retry().breaks()) {
-      writer.brokeHere(claimed, breaks, clock.instant().plus(Settings.afterABreak(breaks)));
+      writer.brokeHere(claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
       return;
     }
     writer.giveUp(

@@ -1,11 +1,15 @@
 package org.ysthmos.app.intake;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.SocketTimeoutException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.springframework.http.HttpStatus;
@@ -30,6 +34,13 @@ import org.ysthmos.core.event.Event;
 class HookController {
 
   private static final int LONGEST_WAIT_SECONDS = 10;
+
+  /** How long a sender may take for a body. */
+  private static final Duration LONGEST_SENDING = Duration.ofSeconds(10);
+
+  /** How many bodies are read at a time; far fewer than there are threads for requests. */
+  private static final int MOST_READ_AT_ONCE = 96;
+
   private static final int LONGEST_ID = 256;
 
   /**
@@ -46,6 +57,7 @@ class HookController {
   private final IntakeWriter writer;
   private final AppClock clock;
   private final int largestBody;
+  private final Semaphore reading = new Semaphore(MOST_READ_AT_ONCE);
 
   HookController(
       Systems systems,
@@ -89,7 +101,7 @@ class HookController {
                             + "/"
                             + collection
                             + " that takes webhooks. Check the address given to the sender."));
-    byte[] body = body(request);
+    byte[] body = admitted(request);
     Instant now = clock.instant();
     var delivery = new HookSender.Delivery(name -> header(request, name), token, body);
     String id = verified(push, delivery, now);
@@ -108,17 +120,50 @@ class HookController {
             body));
   }
 
+  /** Reads the body, unless so many are being read that the rest of the API would be kept out. */
+  private byte[] admitted(HttpServletRequest request) throws IOException {
+    if (!reading.tryAcquire()) {
+      throw new ApiProblem(
+          HttpStatus.SERVICE_UNAVAILABLE,
+          "Too many at once",
+          "Nothing was kept: too many webhooks are being received just now. Send it again later.");
+    }
+    try {
+      return body(request);
+    } finally {
+      reading.release();
+    }
+  }
+
   private byte[] body(HttpServletRequest request) throws IOException {
     if (request.getContentLengthLong() > largestBody) {
       throw tooLarge();
     }
+    ByteArrayOutputStream body = new ByteArrayOutputStream();
+    byte[] piece = new byte[8192];
+    long until = System.nanoTime() + LONGEST_SENDING.toNanos();
     try (InputStream in = request.getInputStream()) {
-      byte[] body = in.readNBytes(largestBody + 1);
-      if (body.length > largestBody) {
-        throw tooLarge();
+      for (int read = in.read(piece); read >= 0; read = in.read(piece)) {
+        body.write(piece, 0, read);
+        if (body.size() > largestBody) {
+          throw tooLarge();
+        }
+        if (System.nanoTime() > until) {
+          throw tooSlow();
+        }
       }
-      return body;
+    } catch (SocketTimeoutException e) {
+      throw tooSlow();
     }
+    return body.toByteArray();
+  }
+
+  private static ApiProblem tooSlow() {
+    return new ApiProblem(
+        HttpStatus.REQUEST_TIMEOUT,
+        "The body comes too slowly",
+        "Nothing was kept: a webhook must be sent within %d seconds."
+            .formatted(LONGEST_SENDING.toSeconds()));
   }
 
   private ApiProblem tooLarge() {

@@ -13,6 +13,7 @@ import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceMapper.NewTrace;
@@ -44,6 +45,7 @@ public class IntakeWriter {
   private final Journal journal;
   private final WorkSignals signals;
   private final LiveFeed feed;
+  private final Numbers eventNumbers;
 
   IntakeWriter(
       EventMapper events,
@@ -62,6 +64,7 @@ public class IntakeWriter {
     this.journal = journal;
     this.signals = signals;
     this.feed = feed;
+    this.eventNumbers = new Numbers(events::numbers);
   }
 
   /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
@@ -99,7 +102,7 @@ public class IntakeWriter {
   private List<Kept> write(List<EventRow> offered) {
     List<Kept> kept = new ArrayList<>(offered.size());
     List<EventRow> fresh = new ArrayList<>(offered.size());
-    List<Long> numbers = events.numbers(offered.size());
+    List<Long> numbers = eventNumbers.next(offered.size());
     Map<String, Long> inThisPage = new HashMap<>();
     for (int i = 0; i < offered.size(); i++) {
       EventRow event = offered.get(i);
@@ -132,7 +135,7 @@ public class IntakeWriter {
     if (count == 0) {
       return;
     }
-    List<Long> numbers = traces.numbers(count);
+    List<Long> numbers = queue.numbers(count);
     for (EventRow event : fresh) {
       for (String bridge : listening(event)) {
         long seq = numbers.get(begun.size());

@@ -99,6 +99,11 @@ public class LiveFeed {
     tell(new Word("beat", Map.of()));
   }
 
+  /** How many browsers are told. */
+  int listeners() {
+    return listeners.size();
+  }
+
   private void tell(Word word) {
     listeners.forEach(listener -> listener.tell(word));
   }

@@ -39,7 +39,13 @@ public interface PairMapper {
       long eventSeq,
       @Nullable Instant doubtSince) {}
 
-  @Select("SELECT * FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
+  @Select(
+      """
+      SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
+        target_system, target_collection, target_record, agreed, stored, revision, made_at,
+        changed_at, event_seq, doubt_since
+      FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
+      """)
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
 
   /**

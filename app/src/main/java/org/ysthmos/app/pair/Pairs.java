@@ -132,11 +132,12 @@ public class Pairs {
   }
 
   /**
-   * Writes down what was delivered as agreed.
+   * What was delivered is agreed. The pair is read now, as nobody else delivers for it meanwhile;
+   * what is given writes it down, inside a change.
    *
    * @param eventSeq the order number of the event that it came of
    */
-  public void agreed(
+  public Runnable agreed(
       String bridge,
       String hash,
       TaskGateway.Delivered outcome,
@@ -151,14 +152,10 @@ public class Pairs {
     agreed.values().removeIf(value -> value == Nothing.NOTHING);
     Map<String, String> stored = new TreeMap<>(texts(row.stored()));
     stored.putAll(outcome.stored());
-    mapper.keep(
-        bridge,
-        hash,
-        outcome.record(),
-        bytes(agreed),
-        json.valueToTree(stored).toString(),
-        clock.instant(),
-        eventSeq);
+    byte[] values = bytes(agreed);
+    String texts = json.valueToTree(stored).toString();
+    return () ->
+        mapper.keep(bridge, hash, outcome.record(), values, texts, clock.instant(), eventSeq);
   }
 
   /** The task of a pair, if it was made. */

@@ -75,7 +75,7 @@ public class SeenIndex {
       SequencedMap<Long, String> texts = new LinkedHashMap<>();
       rows.forEach(row -> texts.put(row.traceSeq(), row.words()));
       SeenSegment segment = SeenSegment.of(texts);
-      journal.run(() -> keep(segment));
+      journal.runSoon(() -> keep(segment));
     }
   }
 

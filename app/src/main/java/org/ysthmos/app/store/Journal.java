@@ -19,6 +19,9 @@ import org.springframework.transaction.support.TransactionTemplate;
  * disk is forced once, then all who wait learn that it is done. One thread writes, so that no two
  * of its changes ever wait for each other's rows, and each sees what the ones before it did.
  *
+ * <p>What a kill may undo, since it would be done again, is written with the others and not forced
+ * for its own sake.
+ *
  * <p>The database writes a chunk of all pages touched for each commit; few and large commits are
  * what keeps its file small and the path quick (decision 18).
  */
@@ -38,10 +41,12 @@ public final class Journal implements SmartLifecycle {
 
   private static final class Entry<T> {
     private final Supplier<T> change;
+    private final boolean forced;
     private final CompletableFuture<T> done = new CompletableFuture<>();
 
-    Entry(Supplier<T> change) {
+    Entry(Supplier<T> change, boolean forced) {
       this.change = change;
+      this.forced = forced;
     }
 
     /** Makes the change; gives what completes the promise once it is on the disk. */
@@ -70,7 +75,10 @@ public final class Journal implements SmartLifecycle {
    *     {@link Full}
    */
   public <T> CompletableFuture<T> write(Supplier<T> change) {
-    Entry<T> entry = new Entry<>(change);
+    return offer(new Entry<>(change, true));
+  }
+
+  private <T> CompletableFuture<T> offer(Entry<T> entry) {
     if (!open) {
       entry.done.completeExceptionally(new Full("nothing is written any more, we are stopping"));
     } else if (!queue.offer(entry)) {
@@ -85,8 +93,20 @@ public final class Journal implements SmartLifecycle {
    * @throws RuntimeException what the change threw
    */
   public <T> T now(Supplier<T> change) {
+    return joined(write(change));
+  }
+
+  /**
+   * The same for what a kill may undo, as it would be done again: it is waited for until it is
+   * committed. It is on the disk with the next change that is forced, or half a second later.
+   */
+  public <T> T soon(Supplier<T> change) {
+    return joined(offer(new Entry<>(change, false)));
+  }
+
+  private static <T> T joined(CompletableFuture<T> offered) {
     try {
-      return write(change).join();
+      return offered.join();
     } catch (CompletionException e) {
       if (e.getCause() instanceof RuntimeException thrown) {
         throw thrown;
@@ -95,14 +115,19 @@ public final class Journal implements SmartLifecycle {
     }
   }
 
-  /** The same for a change that gives nothing. */
+  /** {@link #now} for a change that gives nothing. */
   public void run(Runnable change) {
-    boolean unused =
-        now(
-            () -> {
-              change.run();
-              return true;
-            });
+    boolean unused = now(() -> done(change));
+  }
+
+  /** {@link #soon} for a change that gives nothing. */
+  public void runSoon(Runnable change) {
+    boolean unused = soon(() -> done(change));
+  }
+
+  private static boolean done(Runnable change) {
+    change.run();
+    return true;
   }
 
   private void loop() {
@@ -142,7 +167,9 @@ public final class Journal implements SmartLifecycle {
       }
       return;
     }
-    disk.force();
+    if (batch.stream().anyMatch(entry -> entry.forced)) {
+      disk.force();
+    }
     done.forEach(Runnable::run);
   }
 

@@ -75,7 +75,7 @@ public class Resender {
           "This trace was sent again already; open the newer one and go on from there.");
     }
     ends.settled(old.seq());
-    long seq = traces.numbers(1).getFirst();
+    long seq = queue.numbers(1).getFirst();
     TraceMapper.NewTrace trace =
         new TraceMapper.NewTrace(
             seq, fresh, old.eventSeq(), old.bridgeId(), old.orderKey(), now, id, false, by.name());

@@ -6,6 +6,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.List;
 import java.util.zip.Deflater;
 import java.util.zip.GZIPInputStream;
@@ -13,6 +14,7 @@ import java.util.zip.GZIPOutputStream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.EventMapper.Origin;
+import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceStory.Line;
 
@@ -26,11 +28,13 @@ public class Stories {
   private final StoryMapper mapper;
   private final Systems systems;
   private final ObjectMapper json;
+  private final Numbers parts;
 
   Stories(StoryMapper mapper, Systems systems, ObjectMapper json) {
     this.mapper = mapper;
     this.systems = systems;
     this.json = json;
+    this.parts = new Numbers(mapper::numbers);
   }
 
   /** A part made ready for keeping, which needs no database and takes its time. */
@@ -54,7 +58,7 @@ public class Stories {
 
   /** Goes on telling; inside a change. */
   public void add(long trace, byte[] packed) {
-    mapper.add(trace, packed);
+    mapper.add(trace, parts.next(), packed);
   }
 
   /** Begins a story otherwise than with the event as it came; inside a change. */
@@ -66,19 +70,33 @@ public class Stories {
   public TraceStory read(TraceRow trace, EventRow event) {
     TraceStory story =
         mapper.begun(trace.seq()) > 0 ? TraceStory.EMPTY : TraceStory.EMPTY.with(received(event));
-    for (StoryMapper.PartRow part : mapper.of(trace.seq())) {
+    List<StoryMapper.PartRow> kept = mapper.of(trace.seq());
+    for (StoryMapper.PartRow part : kept) {
       story = story.and(unpack(part.told()));
     }
-    return story;
+    Instant ended = trace.finishedAt();
+    return kept.isEmpty() && ended != null ? story.with(notKept(ended)) : story;
+  }
+
+  private static Line notKept(Instant ended) {
+    return new Line(
+        ended,
+        0,
+        TraceStory.Mark.DONE,
+        "Ended; how it went is not kept any more",
+        "Stories are kept for a stated time, traces for longer.",
+        "",
+        "",
+        null);
   }
 
   /** How the story of a trace begins: with how its event came. */
   public Line beginning(TraceRow trace, EventRow event) {
-    List<StoryMapper.PartRow> parts =
+    List<StoryMapper.PartRow> kept =
         mapper.begun(trace.seq()) > 0 ? mapper.of(trace.seq()) : List.of();
-    return parts.isEmpty()
+    return kept.isEmpty()
         ? received(event)
-        : unpack(parts.getFirst().told()).lines().stream().findFirst().orElse(received(event));
+        : unpack(kept.getFirst().told()).lines().stream().findFirst().orElse(received(event));
   }
 
   private TraceStory unpack(byte[] told) {

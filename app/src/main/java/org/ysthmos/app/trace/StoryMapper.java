@@ -3,6 +3,7 @@ package org.ysthmos.app.trace;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 
@@ -15,10 +16,14 @@ interface StoryMapper {
 
   @Insert(
       """
-      INSERT INTO story (trace_seq, part, told)
-      SELECT #{seq}, COALESCE(MAX(part), 0) + 1, #{told} FROM story WHERE trace_seq = #{seq}
+      INSERT INTO story (trace_seq, part, told) VALUES (#{seq}, #{part}, #{told})
       """)
-  void add(@Param("seq") long seq, @Param("told") byte[] told);
+  void add(@Param("seq") long seq, @Param("part") long part, @Param("told") byte[] told);
+
+  /** The next numbers of parts. */
+  @Options(flushCache = Options.FlushCachePolicy.TRUE)
+  @Select("SELECT NEXT VALUE FOR story_order FROM SYSTEM_RANGE(1, #{count})")
+  List<Long> numbers(@Param("count") int count);
 
   /** The part that stands before all others, where a story does not begin as usual. */
   @Insert("INSERT INTO story (trace_seq, part, told) VALUES (#{seq}, 0, #{told})")

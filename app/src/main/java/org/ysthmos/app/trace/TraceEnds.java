@@ -3,12 +3,13 @@ package org.ysthmos.app.trace;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.trace.FailureMapper.FailureRow;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.failure.Failure;
-import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.failure.FailureSignature;
 
 /**
@@ -36,66 +37,88 @@ public class TraceEnds {
     return Math.floorDiv(at.getEpochSecond(), SLOT.toSeconds());
   }
 
-  /** Keeps what failed of a trace, wherever it happened. */
-  public void keep(long trace, String system, String collection, List<Failure> failed) {
-    int place = failures.countOf(trace);
-    for (Failure failure : failed) {
-      failures.add(
-          new FailureRow(
-              trace,
-              place++,
-              failure.kind(),
-              system,
-              collection,
-              Words.limited(failure.field().orElse(""), 300),
-              Words.limited(failure.code().orElse(""), 64),
-              Words.limited(failure.message(), 2000),
-              Words.limited(failure.remedy().orElse(""), 1000),
-              FailureSignature.of(failure, system, collection)));
-    }
+  /** Keeps what failed of a delivery of a trace, which fails with it. */
+  public void deliveryFailed(long trace, String system, String collection, Failure failure) {
+    keep(trace, failures.countOf(trace), system, collection, failure);
+    queue.deliveryFailed(trace);
   }
 
+  private FailureRow keep(
+      long trace, int place, String system, String collection, Failure failure) {
+    FailureRow row =
+        new FailureRow(
+            trace,
+            place,
+            failure.kind(),
+            system,
+            collection,
+            Words.limited(failure.field().orElse(""), 300),
+            Words.limited(failure.code().orElse(""), 64),
+            Words.limited(failure.message(), 2000),
+            Words.limited(failure.remedy().orElse(""), 1000),
+            FailureSignature.of(failure, system, collection));
+    failures.add(row);
+    return row;
+  }
+
+  /** What failed of a decision, and where. */
+  public record Failed(String system, String collection, Failure failure) {}
+
   /**
-   * A trace ends well, or passes by.
+   * A trace that was decided ends well, or passes by.
    *
    * @param because why it passed by; null otherwise
    */
-  public void end(TraceRow trace, Verdict verdict, @Nullable String because, Instant now) {
-    traces.end(trace.seq(), verdict, now, null, because);
-    failures.settledBy(trace.queue(), trace.orderKey(), trace.seq());
-    ended(trace, verdict, now);
+  public void end(
+      TraceQueue.Claimed claimed, Verdict verdict, @Nullable String because, Instant now) {
+    queue.endClaimed(claimed.trace(), claimed.claim());
+    ended(claimed.trace(), verdict, because, now);
   }
 
-  /** A trace ends in failure; what failed was kept before. */
-  public void fail(TraceRow trace, Instant now) {
-    List<FailureRow> kept = failures.of(trace.seq());
-    if (kept.isEmpty()) {
-      throw new IllegalStateException("a trace fails of nothing: " + trace.id());
+  /** A trace ends in failure before anything is delivered. */
+  public void fail(TraceQueue.Claimed claimed, List<Failed> failed, Instant now) {
+    TraceRow trace = claimed.trace();
+    queue.endClaimed(trace, claimed.claim());
+    FailureRow first = null;
+    for (int i = 0; i < failed.size(); i++) {
+      Failed one = failed.get(i);
+      FailureRow row = keep(trace.seq(), i, one.system(), one.collection(), one.failure());
+      first = first == null ? row : first;
     }
-    FailureRow first = kept.getFirst();
-    FailureKind kind = first.kind();
+    failed(trace, Objects.requireNonNull(first, "a trace fails of nothing"), now);
+  }
+
+  /** A trace ends whose last delivery has ended. */
+  public void endDelivered(TraceRow trace, Instant now) {
+    Optional<Verdict> verdict = queue.outcome(trace.seq());
+    queue.endDelivered(trace);
+    if (verdict.isPresent()) {
+      ended(trace, verdict.get(), null, now);
+    } else {
+      failed(trace, failures.of(trace.seq()).getFirst(), now);
+    }
+  }
+
+  private void ended(TraceRow trace, Verdict verdict, @Nullable String because, Instant now) {
+    traces.end(trace.seq(), verdict, now, null, because);
+    failures.settledBy(trace.queue(), trace.orderKey(), trace.seq());
+    count(trace, verdict, now);
+  }
+
+  private void failed(TraceRow trace, FailureRow first, Instant now) {
     String reason = Words.sentence(first.message(), first.remedy());
-    traces.end(trace.seq(), Verdict.FAILED, now, kind, reason);
+    traces.end(trace.seq(), Verdict.FAILED, now, first.kind(), reason);
     if (!trace.isTry()) {
       failures.needsAPerson(
           trace.seq(),
           trace.queue(),
           trace.orderKey(),
-          kind,
+          first.kind(),
           first.signature(),
           reason,
           trace.receivedAt());
     }
-    ended(trace, Verdict.FAILED, now);
-  }
-
-  /** What a trace that is being delivered ends with, when its last delivery has ended. */
-  public void endDelivered(TraceRow trace, Instant now) {
-    if (failures.countOf(trace.seq()) > 0) {
-      fail(trace, now);
-    } else {
-      end(trace, queue.planned(trace.seq()), null, now);
-    }
+    count(trace, Verdict.FAILED, now);
   }
 
   /** Somebody dealt with a failure: it was sent again. */
@@ -103,14 +126,14 @@ public class TraceEnds {
     failures.settled(trace);
   }
 
-  private void ended(TraceRow trace, Verdict verdict, Instant now) {
-    queue.end(trace);
-    if (!trace.isTry()) {
-      long slot = slot(trace.receivedAt());
-      long millis = Math.max(0, Duration.between(trace.receivedAt(), now).toMillis());
-      if (failures.count(trace.bridgeId(), slot, verdict, millis) == 0) {
-        failures.countFirst(trace.bridgeId(), slot, verdict, millis);
-      }
+  private void count(TraceRow trace, Verdict verdict, Instant now) {
+    if (trace.isTry()) {
+      return;
+    }
+    long slot = slot(trace.receivedAt());
+    long millis = Math.max(0, Duration.between(trace.receivedAt(), now).toMillis());
+    if (failures.count(trace.bridgeId(), slot, verdict, millis) == 0) {
+      failures.countFirst(trace.bridgeId(), slot, verdict, millis);
     }
   }
 }

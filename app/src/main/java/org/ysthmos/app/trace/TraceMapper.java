@@ -105,6 +105,15 @@ public interface TraceMapper {
       @Param("failureKind") @Nullable FailureKind failureKind,
       @Param("reason") @Nullable String reason);
 
+  /** Something of it was delivered well. */
+  @Update(
+      """
+      UPDATE trace SET tries = #{tries}, target_record = #{record}, failure_kind = NULL,
+        reason = NULL
+      WHERE seq = #{seq}
+      """)
+  void delivered(@Param("seq") long seq, @Param("tries") int tries, @Param("record") String record);
+
   @Update("UPDATE trace SET target_record = #{record} WHERE seq = #{seq}")
   void made(@Param("seq") long seq, @Param("record") String record);
 

@@ -3,8 +3,12 @@ package org.ysthmos.app.trace;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
@@ -12,7 +16,9 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceWorkMapper.ReadyRow;
 import org.ysthmos.app.trace.TraceWorkMapper.WorkRow;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
@@ -38,6 +44,7 @@ public class TraceQueue {
   private final AppClock clock;
   private final WorkSignals signals;
   private final Settings.Retry retry;
+  private final Numbers numbers;
   private final Set<String> queues = ConcurrentHashMap.newKeySet();
 
   TraceQueue(
@@ -55,12 +62,18 @@ public class TraceQueue {
     this.clock = clock;
     this.signals = signals;
     this.retry = settings.retry();
+    this.numbers = new Numbers(traces::numbers);
     queues.addAll(work.queues());
   }
 
   /** The queues that hold traces, or held some since the start. */
   public Collection<String> queues() {
     return queues;
+  }
+
+  /** The next order numbers of traces; inside a change. */
+  public List<Long> numbers(int count) {
+    return numbers.next(count);
   }
 
   /** Adds traces that begin, inside the change that keeps them. */
@@ -79,6 +92,7 @@ public class TraceQueue {
               trace.orderKey(),
               first ? TraceState.READY : TraceState.BEHIND,
               null,
+              false,
               0,
               0,
               null));
@@ -109,23 +123,33 @@ public class TraceQueue {
     if (!anyReady(queue)) {
       return List.of();
     }
-    return journal.now(
-        () -> {
-          List<Claimed> claimed = new ArrayList<>();
-          for (WorkRow row : work.ready(queue, most)) {
-            String claim = claims.next();
-            TraceRow trace = traces.at(row.traceSeq());
-            if (trace != null && work.claim(row.traceSeq(), claim, claims.until()) == 1) {
-              String document = trace.isTry() ? traces.tryDocument(trace.seq()) : null;
-              claimed.add(new Claimed(trace, document, row.tries(), row.breaks(), claim));
-            }
-          }
-          return claimed;
-        });
+    return journal.soon(() -> claimNow(queue, most));
+  }
+
+  private List<Claimed> claimNow(String queue, int most) {
+    List<ReadyRow> ready = work.ready(queue, most);
+    if (ready.isEmpty()) {
+      return List.of();
+    }
+    List<Long> seqs = ready.stream().map(ReadyRow::traceSeq).toList();
+    String claim = claims.next() + "-";
+    if (work.claim(seqs, claim, claims.until()) != seqs.size()) {
+      // Another node took some of them meanwhile: all of it is undone, and tried again.
+      throw new ClaimLost("traces of " + queue);
+    }
+    Map<Long, TraceRow> rows = new HashMap<>();
+    traces.of(seqs).forEach(row -> rows.put(row.seq(), row));
+    List<Claimed> claimed = new ArrayList<>();
+    for (ReadyRow row : ready) {
+      TraceRow trace = Objects.requireNonNull(rows.get(row.traceSeq()), "a trace is gone");
+      String document = trace.isTry() ? traces.tryDocument(trace.seq()) : null;
+      claimed.add(new Claimed(trace, document, row.tries(), row.breaks(), claim + trace.seq()));
+    }
+    return claimed;
   }
 
   public void renew(Collection<String> held) {
-    journal.run(() -> work.renew(held, claims.until()));
+    journal.runSoon(() -> work.renew(held, claims.until()));
   }
 
   /** Makes ready what is due and what nobody renewed in time. */
@@ -139,7 +163,7 @@ public class TraceQueue {
     if (due.isEmpty() && lost.isEmpty()) {
       return;
     }
-    journal.run(
+    journal.runSoon(
         () -> {
           if (!due.isEmpty()) {
             work.wake(due);
@@ -221,29 +245,40 @@ public class TraceQueue {
     }
   }
 
-  /**
-   * Sees that a claim still counts; inside the change that ends what it was for.
-   *
-   * @throws ClaimLost if it does not
-   */
-  public void check(Claimed claimed) {
-    WorkRow row = work.find(claimed.trace().seq());
-    if (row == null || !claimed.claim().equals(row.claim())) {
-      throw new ClaimLost("trace " + claimed.trace().seq());
-    }
-  }
-
-  /** What a trace that is delivered comes to if all goes well. */
-  Verdict planned(long seq) {
+  /** What a trace comes to whose last delivery has ended; empty if one of them failed. */
+  Optional<Verdict> outcome(long seq) {
     WorkRow row = work.find(seq);
-    Verdict verdict = row == null ? null : row.verdict();
-    return verdict == null ? Verdict.CREATE : verdict;
+    if (row == null) {
+      throw new ClaimLost("trace " + seq);
+    }
+    return row.failed()
+        ? Optional.empty()
+        : Optional.of(Objects.requireNonNullElse(row.verdict(), Verdict.CREATE));
   }
 
-  /** A trace has ended; the next one of its record can go. */
-  void end(TraceRow trace) {
-    work.end(trace.seq());
-    work.letNextGo(trace.queue(), trace.orderKey());
+  /** One of its deliveries failed; inside a change. */
+  void deliveryFailed(long seq) {
+    work.deliveryFailed(seq);
+  }
+
+  /** A trace that was decided has ended; the next one of its record can go. */
+  void endClaimed(TraceRow trace, String claim) {
+    ended(trace, work.endClaimed(trace.seq(), claim));
+  }
+
+  /** A trace that was delivered has ended; the next one of its record can go. */
+  void endDelivered(TraceRow trace) {
+    ended(trace, work.endDelivered(trace.seq()));
+  }
+
+  private void ended(TraceRow trace, int changed) {
+    if (changed == 0) {
+      throw new ClaimLost("trace " + trace.seq());
+    }
+    Long next = work.earliest(trace.queue(), trace.orderKey());
+    if (next != null) {
+      work.letGo(next);
+    }
   }
 
   /** No delivery of a pair is under way any more; inside a change. */

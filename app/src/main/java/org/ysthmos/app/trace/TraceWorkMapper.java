@@ -16,18 +16,24 @@ import org.ysthmos.core.decide.Verdict;
 @Mapper
 interface TraceWorkMapper {
 
-  /** A trace that has not ended. */
+  /**
+   * A trace that has not ended.
+   *
+   * @param verdict what it comes to if all its deliveries are made
+   * @param failed whether one of its deliveries failed
+   */
   record WorkRow(
       long traceSeq,
       String queueId,
       String orderKey,
       TraceState state,
       @Nullable Verdict verdict,
+      boolean failed,
       int tries,
       int breaks,
       @Nullable String claim) {}
 
-  String COLUMNS = "trace_seq, queue_id, order_key, state, verdict, tries, breaks, claim";
+  String COLUMNS = "trace_seq, queue_id, order_key, state, verdict, failed, tries, breaks, claim";
 
   @Insert(
       """
@@ -48,24 +54,30 @@ interface TraceWorkMapper {
       """)
   int unfinished(@Param("queue") String queue, @Param("orderKey") String orderKey);
 
+  /** A trace that can be decided, and where it stands. */
+  record ReadyRow(long traceSeq, int tries, int breaks) {}
+
   @Select(
-      "SELECT "
-          + COLUMNS
-          + """
-           FROM trace_work WHERE queue_id = #{queue} AND state = 'READY'
-          ORDER BY queue_id, state, trace_seq LIMIT #{limit}
-          """)
-  List<WorkRow> ready(@Param("queue") String queue, @Param("limit") int limit);
+      """
+      SELECT trace_seq, tries, breaks FROM trace_work
+      WHERE queue_id = #{queue} AND state = 'READY'
+      ORDER BY queue_id, state, trace_seq LIMIT #{limit}
+      """)
+  List<ReadyRow> ready(@Param("queue") String queue, @Param("limit") int limit);
 
   @Select("SELECT " + COLUMNS + " FROM trace_work WHERE trace_seq = #{seq}")
   @Nullable WorkRow find(@Param("seq") long seq);
 
+  /** Claims traces; the name of each claim ends with the number of its trace. */
   @Update(
       """
-      UPDATE trace_work SET state = 'DECIDING', claim = #{claim}, claimed_until = #{until}
-      WHERE trace_seq = #{seq} AND state = 'READY'
+      <script>UPDATE trace_work SET state = 'DECIDING', claim = #{claim} || trace_seq,
+        claimed_until = #{until}
+      WHERE state = 'READY' AND trace_seq IN
+      <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach></script>
       """)
-  int claim(@Param("seq") long seq, @Param("claim") String claim, @Param("until") Instant until);
+  int claim(
+      @Param("seqs") List<Long> seqs, @Param("claim") String claim, @Param("until") Instant until);
 
   @Update(
       """
@@ -78,7 +90,8 @@ interface TraceWorkMapper {
   /** What nobody renewed in time, or whose time was set by a clock that was far ahead. */
   @Select(
       """
-      SELECT trace_seq, queue_id, order_key, state, verdict, tries, breaks, claim FROM trace_work
+      SELECT trace_seq, queue_id, order_key, state, verdict, failed, tries, breaks, claim
+      FROM trace_work
       WHERE state = 'DECIDING' AND (claimed_until < #{now} OR claimed_until > #{longest})
       """)
   List<WorkRow> expired(@Param("now") Instant now, @Param("longest") Instant longest);
@@ -128,17 +141,28 @@ interface TraceWorkMapper {
       """)
   int pairIsFree(@Param("queue") String queue, @Param("hash") String hash);
 
-  @Delete("DELETE FROM trace_work WHERE trace_seq = #{seq}")
-  int end(@Param("seq") long seq);
+  /** Ends a trace that somebody decides. */
+  @Delete("DELETE FROM trace_work WHERE trace_seq = #{seq} AND claim = #{claim}")
+  int endClaimed(@Param("seq") long seq, @Param("claim") String claim);
 
-  /** Lets the next trace of a record go. */
-  @Update(
+  /** Ends a trace that is delivered. */
+  @Delete("DELETE FROM trace_work WHERE trace_seq = #{seq} AND state = 'DELIVERING'")
+  int endDelivered(@Param("seq") long seq);
+
+  /** One of its deliveries failed. */
+  @Update("UPDATE trace_work SET failed = TRUE WHERE trace_seq = #{seq}")
+  void deliveryFailed(@Param("seq") long seq);
+
+  /** The earliest trace of a record that has not ended; null if all have. */
+  @Select(
       """
-      UPDATE trace_work SET state = 'READY'
-      WHERE state = 'BEHIND' AND trace_seq = (SELECT MIN(trace_seq) FROM trace_work
-        WHERE queue_id = #{queue} AND order_key = #{orderKey})
+      SELECT MIN(trace_seq) FROM trace_work
+      WHERE queue_id = #{queue} AND order_key = #{orderKey}
       """)
-  int letNextGo(@Param("queue") String queue, @Param("orderKey") String orderKey);
+  @Nullable Long earliest(@Param("queue") String queue, @Param("orderKey") String orderKey);
+
+  @Update("UPDATE trace_work SET state = 'READY' WHERE trace_seq = #{seq} AND state = 'BEHIND'")
+  int letGo(@Param("seq") long seq);
 
   @Select("SELECT DISTINCT queue_id FROM trace_work")
   List<String> queues();

@@ -1,6 +1,7 @@
 package org.ysthmos.app.work;
 
 import java.time.Duration;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -24,6 +25,9 @@ public final class Stage<Q, W> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
   private static final Duration LONGEST_SLEEP = Duration.ofMillis(100);
+  private static final Duration BETWEEN_WAKES = Duration.ofMillis(20);
+  private static final Duration PATIENCE = Duration.ofMillis(8);
+  private static final int FEW = 4;
   private static final Duration AFTER_A_FAULT = Duration.ofSeconds(1);
 
   private final String name;
@@ -33,8 +37,11 @@ public final class Stage<Q, W> {
   private final Duration drain;
   private final Map<String, W> running = new ConcurrentHashMap<>();
   private final Map<Object, Integer> busy = new ConcurrentHashMap<>();
+  private final Map<Q, Long> claimed = new HashMap<>();
   private final ExecutorService pool;
   private volatile boolean open;
+  private boolean patient;
+  private long woken = System.nanoTime() - BETWEEN_WAKES.toNanos();
   private Thread claimer = new Thread();
 
   /**
@@ -65,9 +72,9 @@ public final class Stage<Q, W> {
   private void claimAll() {
     while (open) {
       try {
-        source.wake(Set.copyOf(running.keySet()));
+        wake();
         if (round() == 0 && open) {
-          signal.await(LONGEST_SLEEP);
+          signal.await(patient ? PATIENCE : LONGEST_SLEEP);
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("{} was interrupted and goes on", name);
@@ -76,6 +83,15 @@ public final class Stage<Q, W> {
         LOG.error("{} could not look for work", name, e);
         pause();
       }
+    }
+  }
+
+  /** However often it is signalled, what waits for a time is looked for only so often. */
+  private void wake() {
+    long now = System.nanoTime();
+    if (now - woken >= BETWEEN_WAKES.toNanos()) {
+      woken = now;
+      source.wake(Set.copyOf(running.keySet()));
     }
   }
 
@@ -89,17 +105,33 @@ public final class Stage<Q, W> {
 
   private int round() {
     int taken = 0;
+    patient = false;
     for (Q queue : source.queues()) {
       if (!open) {
         break;
       }
       Object group = source.group(queue);
       int room = source.room(queue, busy.getOrDefault(group, 0));
-      List<W> pieces = room > 0 ? source.claim(queue, room) : List.of();
+      List<W> pieces = room > 0 && mayClaim(queue, room) ? source.claim(queue, room) : List.of();
       pieces.forEach(piece -> hand(group, piece));
       taken += pieces.size();
     }
     return taken;
+  }
+
+  /**
+   * A little patience makes one claim of several pieces out of several claims of one: where few
+   * workers are free just after a claim, others are about to be.
+   */
+  private boolean mayClaim(Q queue, int room) {
+    long now = System.nanoTime();
+    Long last = claimed.get(queue);
+    if (last != null && room < FEW && now - last < PATIENCE.toNanos()) {
+      patient = true;
+      return false;
+    }
+    claimed.put(queue, now);
+    return true;
   }
 
   private void hand(Object group, W piece) {

@@ -70,7 +70,7 @@ public final class TypedReader {
 
   private static Computed moment(JsonNode node, ValueType type) {
     try {
-      return node.isTextual() ? Moment.parse(node.textValue()) : mismatch(node, type);
+      return node.isTextual() ? Moment.read(node.textValue()) : mismatch(node, type);
     } catch (DateTimeParseException notAMoment) {
       return mismatch(node, type);
     }

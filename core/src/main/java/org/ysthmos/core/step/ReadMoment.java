@@ -107,7 +107,7 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
 
   private Computed rfc3339(String text) {
     try {
-      return Moment.parse(text);
+      return Moment.read(text);
     } catch (DateTimeParseException notThisWay) {
       return unread(text);
     }

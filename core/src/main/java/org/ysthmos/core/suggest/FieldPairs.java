@@ -25,6 +25,7 @@ import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Step;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
@@ -176,11 +177,31 @@ public final class FieldPairs {
       Reading reading = Reading.of(holding(sample), NOTHING_ELSE);
       if (compiled.compute(reading, warning -> warned[0] = true, null) instanceof Value value
           && value != Nothing.NOTHING
-          && !warned[0]) {
+          && !warned[0]
+          && mayBe(value, target)) {
         values.add(value);
       }
     }
     return Optional.of(new Fit(steps, List.copyOf(values), filled));
+  }
+
+  /**
+   * Whether a value can be meant. Any text can be taken as a key, but where the keys are known it
+   * must be one of them, and a person reads as one: a name or an address, no bare number.
+   */
+  private static boolean mayBe(Value value, FieldShape target) {
+    ValueType wanted = target.type().element().orElse(target.type());
+    boolean isKey =
+        switch (wanted.kind()) {
+          case CHOICE, PERSON -> true;
+          default -> false;
+        };
+    List<Value> all = value instanceof ListValue list ? list.items() : List.of(value);
+    if (isKey && !target.names().isEmpty()) {
+      return all.stream().allMatch(one -> target.names().containsKey(one.display()));
+    }
+    return !wanted.equals(ValueType.PERSON)
+        || all.stream().allMatch(one -> one.display().matches("\\p{L}[\\p{L}\\p{N}.'_@+ -]*"));
   }
 
   private static Event holding(JsonNode sample) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -31,6 +32,25 @@ class MomentTest {
     assertThat(Moment.parse(text).instant()).isEqualTo(Instant.parse("1985-04-12T23:20:50.52Z"));
   }
 
+  /** Section 5.6: time-secfrac has any number of digits, time-numoffset any hour up to 23. */
+  @ParameterizedTest
+  @CsvSource({
+    "2026-11-26T12:00:00.1234567890123Z, 2026-11-26T12:00:00.123456789Z",
+    "2026-11-26T12:00:00+18:30, 2026-11-25T17:30:00Z",
+    "2026-11-26T12:00:00-23:59, 2026-11-27T11:59:00Z"
+  })
+  void fractionsAndOffsetsOfAnyLength(String text, Instant instant) {
+    assertThat(Moment.parse(text).instant()).isEqualTo(instant);
+  }
+
+  @Test
+  void leapSecondIsReadWithAWarning() {
+    assertThat(Moment.read("1990-12-31T23:59:60Z"))
+        .isInstanceOfSatisfying(
+            Warned.class, warned -> assertThat(warned.warning()).contains("leap second"));
+    assertThat(Moment.read("1990-12-31T23:59:59Z")).isInstanceOf(Moment.class);
+  }
+
   @ParameterizedTest
   @ValueSource(
       strings = {
@@ -41,6 +61,10 @@ class MomentTest {
         "1985-04-12T24:00:00Z",
         "1990-12-31T12:00:60Z",
         "85-04-12T23:20:50Z",
+        "2026-11-26T12:00:00.Z",
+        "2026-11-26T12:00:00+24:00",
+        "2026-11-26T12:00:00+01:60",
+        "2026-11-26 12:00:00Z",
         "yesterday",
         ""
       })

@@ -1,0 +1,72 @@
+package org.ysthmos.app.keep;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
+
+/** Finds and removes what is older than it is kept, some of it at a time. */
+@Mapper
+interface PurgeMapper {
+
+  String THESE =
+      "<foreach item=\"s\" collection=\"seqs\" open=\"(\" separator=\",\" close=\")\">#{s}</foreach>";
+
+  /** The oldest traces that ended, and wait for nobody. */
+  @Select(
+      """
+      SELECT t.seq FROM trace t
+      WHERE t.received_at < #{before} AND t.verdict IS NOT NULL
+        AND NOT EXISTS (SELECT 1 FROM attention a WHERE a.trace_seq = t.seq)
+      ORDER BY t.received_at, t.seq LIMIT #{limit}
+      """)
+  List<Long> traces(@Param("before") Instant before, @Param("limit") int limit);
+
+  /** The oldest traces that have a story, whose traces ended. */
+  @Select(
+      """
+      SELECT s.trace_seq FROM story s JOIN trace t ON t.seq = s.trace_seq
+      WHERE s.trace_seq >= #{from} AND t.received_at < #{before} AND t.verdict IS NOT NULL
+        AND NOT EXISTS (SELECT 1 FROM attention a WHERE a.trace_seq = t.seq)
+      ORDER BY s.trace_seq LIMIT #{limit}
+      """)
+  List<Long> stories(
+      @Param("from") long from, @Param("before") Instant before, @Param("limit") int limit);
+
+  /** The oldest events of which no trace is left. */
+  @Select(
+      """
+      SELECT e.seq FROM event e
+      WHERE e.received_at < #{before}
+        AND NOT EXISTS (SELECT 1 FROM trace t WHERE t.event_seq = e.seq)
+      ORDER BY e.seq LIMIT #{limit}
+      """)
+  List<Long> events(@Param("before") Instant before, @Param("limit") int limit);
+
+  @Delete("<script>DELETE FROM story WHERE trace_seq IN " + THESE + "</script>")
+  void removeStories(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM failure WHERE trace_seq IN " + THESE + "</script>")
+  void removeFailures(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM delivery WHERE trace_seq IN " + THESE + "</script>")
+  void removeDeliveries(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM trace_try WHERE trace_seq IN " + THESE + "</script>")
+  void removeTries(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM seen_words WHERE trace_seq IN " + THESE + "</script>")
+  void removeWords(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM trace WHERE seq IN " + THESE + "</script>")
+  void removeTraces(@Param("seqs") List<Long> seqs);
+
+  @Delete("<script>DELETE FROM event WHERE seq IN " + THESE + "</script>")
+  void removeEvents(@Param("seqs") List<Long> seqs);
+
+  @Select("SELECT MIN(seq) FROM trace")
+  @Nullable Long oldestTrace();
+}

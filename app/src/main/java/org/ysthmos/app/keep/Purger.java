@@ -1,0 +1,99 @@
+package org.ysthmos.app.keep;
+
+import java.time.Instant;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.time.AppClock;
+
+/**
+ * Removes what is older than it is kept, in batches so small that nobody who writes beside it waits
+ * for long. The counts of what is removed stay.
+ */
+@Component
+public class Purger {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Purger.class);
+  private static final int BATCH = 200;
+
+  /** How many batches are removed at a time, before others are let at the disk for a while. */
+  private static final int BATCHES = 50;
+
+  private final PurgeMapper mapper;
+  private final SeenIndex seen;
+  private final Journal journal;
+  private final KeepSettings keep;
+  private final AppClock clock;
+
+  Purger(PurgeMapper mapper, SeenIndex seen, Journal journal, KeepSettings keep, AppClock clock) {
+    this.mapper = mapper;
+    this.seen = seen;
+    this.journal = journal;
+    this.keep = keep;
+    this.clock = clock;
+  }
+
+  /** Removes some of it; the rest goes at the next times. */
+  @Scheduled(initialDelay = 60_000, fixedDelay = 60_000)
+  public void purge() {
+    Instant now = clock.instant();
+    int traces = 0;
+    for (int i = 0; i < BATCHES; i++) {
+      List<Long> old = mapper.traces(now.minus(keep.traces()), BATCH);
+      if (old.isEmpty()) {
+        break;
+      }
+      journal.runSoon(() -> remove(old));
+      traces += old.size();
+    }
+    int events = 0;
+    for (int i = 0; i < BATCHES; i++) {
+      List<Long> old = mapper.events(now.minus(keep.events()), BATCH);
+      if (old.isEmpty()) {
+        break;
+      }
+      journal.runSoon(() -> mapper.removeEvents(old));
+      events += old.size();
+    }
+    int stories = stories(now.minus(keep.stories()));
+    if (traces + events + stories > 0) {
+      LOG.info(
+          "{} traces, {} events and {} stories were kept long enough and are removed",
+          traces,
+          events,
+          stories);
+    }
+  }
+
+  private int stories(Instant before) {
+    int removed = 0;
+    long from = 0;
+    for (int i = 0; i < BATCHES; i++) {
+      List<Long> old = mapper.stories(from, before, BATCH);
+      if (old.isEmpty()) {
+        break;
+      }
+      journal.runSoon(() -> mapper.removeStories(old.stream().distinct().toList()));
+      removed += (int) old.stream().distinct().count();
+      from = old.getLast();
+    }
+    return removed;
+  }
+
+  private void remove(List<Long> traces) {
+    mapper.removeStories(traces);
+    mapper.removeFailures(traces);
+    mapper.removeDeliveries(traces);
+    mapper.removeTries(traces);
+    mapper.removeWords(traces);
+    mapper.removeTraces(traces);
+    Long oldest = mapper.oldestTrace();
+    if (oldest != null) {
+      seen.forgetBefore(oldest);
+    }
+  }
+}

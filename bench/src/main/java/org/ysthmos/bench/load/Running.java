@@ -1,0 +1,187 @@
+package org.ysthmos.bench.load;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicLong;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.ysthmos.app.YsthmosApplication;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.intake.IntakeWriter;
+import org.ysthmos.app.who.By;
+
+/** The application as it is, in this process, with a source and a target. */
+final class Running implements AutoCloseable {
+
+  static final int PORT = 8493;
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  final Path data;
+  final Target target = new Target();
+  final ConfigurableApplicationContext context;
+  private final HttpClient http = HttpClient.newHttpClient();
+  private final AtomicLong next = new AtomicLong();
+
+  Running(Path data, Path setup, String... settings) {
+    this.data = data;
+    try {
+      Files.createDirectories(data);
+      Files.writeString(
+          data.resolve("connections.properties"),
+          "target.address=" + target.address() + "\nsecret.source-hook=s\n");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    List<String> all =
+        new ArrayList<>(
+            List.of(
+                "--ysthmos.port=" + PORT,
+                "--ysthmos.data=" + data,
+                "--ysthmos.setup=" + setup,
+                "--ysthmos.connections=" + data.resolve("connections.properties"),
+                "--ysthmos.health.first=1d",
+                "--logging.level.root=error"));
+    all.addAll(List.of(settings));
+    context = SpringApplication.run(YsthmosApplication.class, all.toArray(String[]::new));
+  }
+
+  String body(long number) {
+    return """
+        {"event":"note.made","id":"n-%d","title":"Loose plank %d at the lower boardwalk",
+         "body":"%s","danger":%d,"by":"visitor.%d@mail.example"}
+        """
+        .formatted(
+            number,
+            number % 977,
+            "It moves when one steps on it. ".repeat(12),
+            1 + number % 9,
+            number % 350);
+  }
+
+  /** Sends one webhook; gives how long it took in nanoseconds. */
+  long send() {
+    long number = next.incrementAndGet();
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + "/hooks/source/notes"))
+            .header("Source-Secret", "s")
+            .header("Source-Event", "e-" + number)
+            .POST(HttpRequest.BodyPublishers.ofString(body(number)))
+            .build();
+    long began = System.nanoTime();
+    try {
+      HttpResponse<String> answer = http.send(request, HttpResponse.BodyHandlers.ofString());
+      if (answer.statusCode() != 202) {
+        throw new IllegalStateException(answer.statusCode() + " " + answer.body());
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+    return System.nanoTime() - began;
+  }
+
+  /** Sends from many senders, each one after the other; gives the seconds. */
+  double sendAll(int senders, int count) {
+    AtomicLong left = new AtomicLong(count);
+    long began = System.nanoTime();
+    try (ExecutorService pool = Executors.newFixedThreadPool(senders)) {
+      for (int i = 0; i < senders; i++) {
+        pool.execute(
+            () -> {
+              while (left.getAndDecrement() > 0) {
+                send();
+              }
+            });
+      }
+    }
+    return (System.nanoTime() - began) / 1e9;
+  }
+
+  /** Takes events in by the product's own intake, as polled pages are. */
+  void takeIn(int count) {
+    IntakeWriter intake = context.getBean(IntakeWriter.class);
+    List<CompletableFuture<?>> pages = new ArrayList<>();
+    for (int done = 0; done < count; done += 500) {
+      List<EventRow> page = new ArrayList<>();
+      for (int i = 0; i < Math.min(500, count - done); i++) {
+        long number = next.incrementAndGet();
+        Instant now = Instant.now();
+        page.add(
+            new EventRow(
+                0,
+                "source",
+                "e-" + number,
+                "notes",
+                "created",
+                "n-" + number,
+                now,
+                now,
+                EventMapper.Origin.TOLD,
+                body(number).getBytes(StandardCharsets.UTF_8)));
+      }
+      pages.add(intake.keepAll(page, nothing -> {}));
+      if (pages.size() == 8) {
+        pages.forEach(CompletableFuture::join);
+        pages.clear();
+      }
+    }
+    pages.forEach(CompletableFuture::join);
+  }
+
+  void hold(boolean yes) {
+    Bridges bridges = context.getBean(Bridges.class);
+    if (yes) {
+      bridges.hold("notes", "Measured", By.ENGINE);
+    } else {
+      bridges.release("notes", By.ENGINE);
+    }
+  }
+
+  int waiting() {
+    return get("/api/watch").at("/bridges/0/waiting").asInt();
+  }
+
+  JsonNode get(String path) {
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + path)).build();
+    try {
+      HttpResponse<String> answer = http.send(request, HttpResponse.BodyHandlers.ofString());
+      if (answer.statusCode() != 200) {
+        throw new IllegalStateException(path + ": " + answer.body());
+      }
+      return JSON.readTree(answer.body());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  long fileBytes() {
+    return data.resolve("ysthmos.mv.db").toFile().length();
+  }
+
+  @Override
+  public void close() {
+    context.close();
+    target.close();
+  }
+}
