@@ -105,20 +105,10 @@ class Courier implements SmartLifecycle, WorkSource<Queue, Claimed> {
       return Math.max(0, free);
     }
     Instant now = clock.instant();
-    if (isFull(system.get(), now) || !system.get().breaker().admits(now)) {
+    if (!system.get().untilRoom(now).isZero() || !system.get().breaker().admits(now)) {
       return 0;
     }
     return system.get().breaker().isClosed() ? free : 1;
-  }
-
-  /** Whether a system leaves no room for all calls that a task there can take. */
-  private static boolean isFull(Systems.Connected system, Instant now) {
-    int calls =
-        system.description().collections().values().stream()
-            .mapToInt(SystemCollection::mostCalls)
-            .max()
-            .orElse(1);
-    return !system.gateway().limiter().wait(calls, now).isZero();
   }
 
   @Override

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -270,9 +271,9 @@ public class DeliveryQueue {
     return work.sending() > 0;
   }
 
-  /** Whether anything could be sent now. */
-  public boolean anyReady() {
-    return queues.stream().anyMatch(this::anyReady);
+  /** Whether anything could be sent now to one of some systems. */
+  public boolean anyReady(Predicate<String> systems) {
+    return queues.stream().filter(queue -> systems.test(queue.system())).anyMatch(this::anyReady);
   }
 
   /** How many deliveries wait for each system. */

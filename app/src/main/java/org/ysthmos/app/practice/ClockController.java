@@ -1,7 +1,9 @@
 package org.ysthmos.app.practice;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -18,9 +20,11 @@ import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.poll.Polling;
+import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.load.CircuitBreaker;
 
 /**
  * Sets the time, where the settings allow it, and says whether everything that is due by then is
@@ -46,6 +50,7 @@ class ClockController {
   private final DeliveryQueue deliveries;
   private final Polling polling;
   private final Bridges bridges;
+  private final Systems systems;
 
   ClockController(
       AppClock clock,
@@ -53,37 +58,65 @@ class ClockController {
       TraceQueue traces,
       DeliveryQueue deliveries,
       Polling polling,
-      Bridges bridges) {
+      Bridges bridges,
+      Systems systems) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
     this.deliveries = deliveries;
     this.polling = polling;
     this.bridges = bridges;
+    this.systems = systems;
   }
 
   @GetMapping
   Ahead ahead() {
     Instant now = clock.instant();
+    List<Instant> probes =
+        systems.all().stream().flatMap(system -> waitsFor(system, now).stream()).toList();
     Optional<Instant> next =
+        Stream.concat(
+                Stream.of(traces.next(), deliveries.next()).filter(Objects::nonNull),
+                probes.stream())
+            .filter(at -> at.isAfter(now))
+            .min(Instant::compareTo);
+    boolean due =
         Stream.of(traces.next(), deliveries.next())
             .filter(Objects::nonNull)
-            .min(Instant::compareTo);
-    boolean due = next.filter(at -> !at.isAfter(now)).isPresent();
+            .anyMatch(at -> !at.isAfter(now));
     boolean underWay =
         due
             || traces.isDeciding()
             || deliveries.isSending()
-            || anyToDecide()
-            || deliveries.anyReady()
+            || traces.queues().stream().anyMatch(this::canGoOn)
+            || deliveries.anyReady(system -> admits(system, now))
             || polling.isUnderWay();
-    return new Ahead(now, underWay, next.filter(at -> at.isAfter(now)).orElse(null));
+    return new Ahead(now, underWay, next.orElse(null));
   }
 
-  private boolean anyToDecide() {
-    return traces.queues().stream()
-        .filter(queue -> !bridges.isHeld(queue))
-        .anyMatch(traces::anyReady);
+  /** Whether something of a bridge could be decided, not considering systems that do not work. */
+  private boolean canGoOn(String queue) {
+    boolean closedOff =
+        bridges.live(queue).stream()
+            .flatMap(live -> live.version().definition().lookups().stream())
+            .anyMatch(lookup -> !admits(lookup.system(), clock.instant()));
+    return !bridges.isHeld(queue) && !closedOff && traces.anyReady(queue);
+  }
+
+  /** When something could be called again that is closed off, or has no room for what waits. */
+  private Optional<Instant> waitsFor(Systems.Connected system, Instant now) {
+    Optional<Instant> probe = system.breaker().outage().map(CircuitBreaker.Outage::nextProbe);
+    Duration wait = system.untilRoom(now);
+    boolean full =
+        !wait.isZero() && deliveries.anyReady(other -> other.equals(system.description().id()));
+    return full ? Optional.of(now.plus(wait)) : probe;
+  }
+
+  private boolean admits(String system, Instant now) {
+    return systems
+        .find(system)
+        .map(found -> found.breaker().admits(now) && found.untilRoom(now).isZero())
+        .orElse(true);
   }
 
   @PutMapping

@@ -2,6 +2,7 @@ package org.ysthmos.app.system;
 
 import jakarta.annotation.PreDestroy;
 import java.net.URI;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -40,6 +41,16 @@ public class Systems implements Shapes {
    */
   public record Connected(
       SystemDescription description, SystemGateway gateway, CircuitBreaker breaker) {
+
+    /** How long it is until there is room for all calls that a task there can take. */
+    public Duration untilRoom(Instant now) {
+      int calls =
+          description.collections().values().stream()
+              .mapToInt(SystemCollection::mostCalls)
+              .max()
+              .orElse(1);
+      return gateway.limiter().wait(calls, now);
+    }
 
     /** Takes note of a call that failed. */
     public void note(Failure failure, Instant now) {

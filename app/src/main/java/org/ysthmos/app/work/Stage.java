@@ -25,7 +25,7 @@ public final class Stage<Q, W> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
   private static final Duration LONGEST_SLEEP = Duration.ofMillis(100);
-  private static final Duration BETWEEN_WAKES = Duration.ofMillis(20);
+  private static final Duration BETWEEN_WAKES = Duration.ofMillis(10);
   private static final Duration PATIENCE = Duration.ofMillis(8);
   private static final int FEW = 4;
   private static final Duration AFTER_A_FAULT = Duration.ofSeconds(1);
@@ -72,9 +72,9 @@ public final class Stage<Q, W> {
   private void claimAll() {
     while (open) {
       try {
-        wake();
+        boolean woke = wake();
         if (round() == 0 && open) {
-          signal.await(patient ? PATIENCE : LONGEST_SLEEP);
+          signal.await(patient ? PATIENCE : woke ? LONGEST_SLEEP : BETWEEN_WAKES);
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("{} was interrupted and goes on", name);
@@ -87,12 +87,14 @@ public final class Stage<Q, W> {
   }
 
   /** However often it is signalled, what waits for a time is looked for only so often. */
-  private void wake() {
+  private boolean wake() {
     long now = System.nanoTime();
-    if (now - woken >= BETWEEN_WAKES.toNanos()) {
-      woken = now;
-      source.wake(Set.copyOf(running.keySet()));
+    if (now - woken < BETWEEN_WAKES.toNanos()) {
+      return false;
     }
+    woken = now;
+    source.wake(Set.copyOf(running.keySet()));
+    return true;
   }
 
   private void pause() {

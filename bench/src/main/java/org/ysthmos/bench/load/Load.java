@@ -110,6 +110,8 @@ public final class Load {
                   tenths.stream().map(one -> "%.0f".formatted(one)).toList(),
                   tenths.getLast() / tenths.getFirst()));
       say("data file after it: %,.1f MB".formatted(running.fileBytes() / 1e6));
+      pause(20_000);
+      say("data file after 20 s of rest: %,.1f MB".formatted(running.fileBytes() / 1e6));
     }
   }
 
