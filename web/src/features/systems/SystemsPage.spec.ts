@@ -16,6 +16,7 @@ const collection = (id: string, problem = '') => ({
   can: ['is asked what changed', 'finds by id'],
   cannot: ['make a pledge', 'change one'],
   bridges: [{ id: 'b', name: 'Pledge follow-up' }],
+  promise: '',
   lookedAt: '2026-11-24T10:00:00Z',
   problem,
   changes: [] as { field: string; text: string; bridges: { id: string; name: string }[] }[],

@@ -125,6 +125,7 @@ function rate(system: SystemView): string {
             <th scope="row">{{ collection.name }}</th>
             <td class="can">
               {{ collection.can.join(', ') }}
+              <small v-if="collection.promise" class="dim">{{ collection.promise }}</small>
               <small v-if="collection.cannot.length" class="dim">
                 cannot {{ collection.cannot.join(', ') }}
               </small>

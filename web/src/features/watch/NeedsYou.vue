@@ -86,7 +86,10 @@ function waiting(deliveries: number): string {
             waiting(one.waiting)
           }}</template>
           <small
-            >{{ one.text }} It is called again {{ `at ${timeOfDay(one.nextProbe, zone)}` }}.</small
+            >{{ one.text
+            }}<template v-if="one.nextProbe">
+              It is called again at {{ timeOfDay(one.nextProbe, zone) }}.</template
+            ></small
           >
         </p>
         <span class="mono dim" :title="dayAndTime(one.since, now, zone)">

@@ -108,7 +108,7 @@ final class TodoSystem implements SystemGateway {
           : new Page(records, Optional.empty(), Optional.of(reached.token()));
     } catch (DavCalls.Failed e) {
       return e.failure().kind() == FailureKind.NOT_ALLOWED && place.since().isPresent()
-          ? forgotten(collection, e, log)
+          ? forgotten(collection, log)
           : new NotRead(e.failure());
     }
   }
@@ -135,7 +135,7 @@ final class TodoSystem implements SystemGateway {
    * A server may forget old tokens (RFC 6578 section 3.2, {@code valid-sync-token}, answered with
    * 403): then all tasks are told; those that did not change are known by their tags.
    */
-  private Changes forgotten(String collection, DavCalls.Failed refused, CallLog log) {
+  private Changes forgotten(String collection, CallLog log) {
     try {
       Multistatus all = calls.changes(folder(collection), "", TAG, log);
       List<Changed> records = new ArrayList<>();
@@ -145,8 +145,8 @@ final class TodoSystem implements SystemGateway {
         }
       }
       return new Page(records, Optional.empty(), Optional.of(token(all)));
-    } catch (DavCalls.Failed still) {
-      return new NotRead(refused.failure());
+    } catch (DavCalls.Failed e) {
+      return new NotRead(e.failure());
     }
   }
 

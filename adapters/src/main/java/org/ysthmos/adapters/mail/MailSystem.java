@@ -5,6 +5,7 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
 import java.net.URI;
+import java.time.Duration;
 import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.List;
@@ -63,7 +64,20 @@ final class MailSystem implements SystemGateway {
     record Failed<T>(Failure failure) implements Came<T> {}
   }
 
+  /** Takes room for one session with a server; what was not opened was not called. */
+  private Optional<Failure> noRoom() {
+    Duration wait = limiter.take(clock.instant());
+    return wait.isZero()
+        ? Optional.empty()
+        : Optional.of(
+            Failure.noRoom(system.name() + " leaves no room for another call just now", wait));
+  }
+
   private <T> Came<T> read(Purpose purpose, String what, CallLog log, Reading<T> reading) {
+    Optional<Failure> full = noRoom();
+    if (full.isPresent()) {
+      return new Came.Failed<>(full.get());
+    }
     MailCalls call =
         MailCalls.begin(system.name(), clock, log, purpose, what + " " + account.readAddress());
     try (Mailbox box = new Mailbox(account)) {
@@ -205,6 +219,10 @@ final class MailSystem implements SystemGateway {
 
   private TaskGateway.Outcome send(
       LetterCollection letters, URI server, Effect effect, Progress progress, CallLog calls) {
+    Optional<Failure> full = noRoom();
+    if (full.isPresent()) {
+      return new Undelivered(full.get());
+    }
     String id = LetterPost.id(letters, effect.idempotencyKey());
     MailCalls call = MailCalls.begin(system.name(), clock, calls, Purpose.SEND, "SEND " + server);
     String written = "";

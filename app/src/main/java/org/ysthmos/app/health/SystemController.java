@@ -66,6 +66,7 @@ class SystemController {
    *
    * @param can what its description lets us do there, in words
    * @param cannot what it does not let us do there
+   * @param promise what happens there after a lost answer, in words; empty where nothing is made
    * @param bridges the live bridges that start, end or look something up there
    * @param lookedAt when it was last looked at; null if not yet
    * @param problem why it does not answer as described, and what to do; empty if it does
@@ -75,6 +76,7 @@ class SystemController {
       String name,
       List<String> can,
       List<String> cannot,
+      String promise,
       List<BridgeRef> bridges,
       @Schema(nullable = true) @Nullable Instant lookedAt,
       String problem,
@@ -149,6 +151,7 @@ class SystemController {
         collection.shape().name(),
         can(collection),
         cannot(collection),
+        collection.makes() ? Words.capital(collection.promise().words()) + "." : "",
         bridges.live().stream()
             .map(live -> live.version().definition())
             .filter(bridge -> uses(bridge, system, id))

@@ -68,7 +68,7 @@ public class Systems implements Shapes {
   private record Source(String document, List<SystemMapper.AddressRow> addresses) {}
 
   /** A system whose document cannot be read any more. */
-  public record Unreadable(String id, String problem) {}
+  public record Unreadable(String id, Instant since, String problem) {}
 
   private final SystemMapper mapper;
   private final AppClock clock;
@@ -113,7 +113,7 @@ public class Systems implements Shapes {
       } catch (DocumentException | IllegalArgumentException e) {
         // One system that cannot be read must not keep the others from working.
         LOG.error("system {} cannot be used: {}", row.id(), e.getMessage());
-        broken.add(new Unreadable(row.id(), String.valueOf(e.getMessage())));
+        broken.add(new Unreadable(row.id(), clock.instant(), String.valueOf(e.getMessage())));
       }
     }
     connected.forEach(

@@ -62,12 +62,17 @@ class WatchController {
    * A system that does not work just now.
    *
    * @param since when the first call failed
-   * @param nextProbe when it is called again
+   * @param nextProbe when it is called again; null if it cannot be, as its document cannot be read
    * @param waiting how many deliveries wait for it
    * @param text what the last call came to
    */
   record OutageLine(
-      String system, String name, Instant since, Instant nextProbe, int waiting, String text) {}
+      String system,
+      String name,
+      Instant since,
+      @Schema(nullable = true) @Nullable Instant nextProbe,
+      int waiting,
+      String text) {}
 
   /**
    * A bridge that was live and cannot be used any more.
@@ -205,6 +210,17 @@ class WatchController {
                 waiting.getOrDefault(id, 0),
                 Words.sentence(outage.get().last())));
       }
+    }
+    for (Systems.Unreadable one : systems.unreadable()) {
+      int deliveries = this.deliveries.waiting().getOrDefault(one.id(), 0);
+      list.add(
+          new OutageLine(
+              one.id(),
+              one.id(),
+              one.since(),
+              null,
+              deliveries,
+              "Its document cannot be read: " + one.problem() + "."));
     }
     return list;
   }
