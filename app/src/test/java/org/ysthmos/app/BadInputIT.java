@@ -5,11 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.InetAddress;
+import java.net.Socket;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
@@ -110,6 +112,42 @@ class BadInputIT extends AppTestBase {
             Map.of("Content-Type", "application/json")),
         400,
         "“document” is missing");
+  }
+
+  private static Socket sent(String text) throws Exception {
+    Socket socket = new Socket(InetAddress.getLoopbackAddress(), PORT);
+    socket.getOutputStream().write(text.getBytes(UTF_8));
+    socket.getOutputStream().flush();
+    return socket;
+  }
+
+  /** Senders that begin and never go on keep nobody else out. */
+  @Test
+  void slowSendersDoNotKeepTheRestOut() throws Exception {
+    String begun =
+        "POST /hooks/visitor-desk/hazard-reports HTTP/1.1\r\nHost: localhost\r\nContent-Length: 50\r\n\r\n{";
+    List<Socket> slow = new ArrayList<>();
+    try {
+      for (int i = 0; i < 210; i++) {
+        slow.add(sent(begun));
+      }
+      assertThat(send("GET", app("/api/watch"), "", Map.of()).statusCode()).isEqualTo(200);
+    } finally {
+      for (Socket socket : slow) {
+        socket.close();
+      }
+    }
+  }
+
+  /** What the server refuses by itself is a problem too, and no page. */
+  @Test
+  void whatTheServerRefusesIsAProblemToo() throws Exception {
+    String up = "GET /api/%2e%2e/%2e%2e/x HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n";
+    try (Socket socket = sent(up)) {
+      String answer = new String(socket.getInputStream().readAllBytes(), UTF_8);
+      assertThat(answer).startsWith("HTTP/1.1 400").contains("application/problem+json");
+      assertThat(answer).doesNotContain("<html").contains("check its address and headers");
+    }
   }
 
   @Test

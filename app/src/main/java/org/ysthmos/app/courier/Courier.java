@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
@@ -20,6 +19,7 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
+import org.ysthmos.app.work.WithStage;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.delivery.DeliveryRules;
@@ -40,7 +40,7 @@ import org.ysthmos.core.value.Value;
  * decided by {@link DeliveryRules}.
  */
 @Component
-class Courier implements SmartLifecycle, WorkSource<Queue, Claimed> {
+class Courier implements WithStage, WorkSource<Queue, Claimed> {
 
   /** By how much a delivery that failed as a probe lets another go before it. */
   private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
@@ -306,23 +306,7 @@ class Courier implements SmartLifecycle, WorkSource<Queue, Claimed> {
   }
 
   @Override
-  public void start() {
-    stage.start();
-  }
-
-  @Override
-  public void stop() {
-    stage.stop();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return stage.isRunning();
-  }
-
-  /** It goes before the journal, through which it writes. */
-  @Override
-  public int getPhase() {
-    return 100;
+  public Stage<?, ?> stage() {
+    return stage;
   }
 }

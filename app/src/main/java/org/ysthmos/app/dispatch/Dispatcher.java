@@ -9,7 +9,6 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
@@ -25,6 +24,7 @@ import org.ysthmos.app.trace.TraceQueue.Claimed;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
+import org.ysthmos.app.work.WithStage;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -44,7 +44,7 @@ import org.ysthmos.core.load.CircuitBreaker;
  * change under way, then stores the decision and its deliveries together.
  */
 @Component
-class Dispatcher implements SmartLifecycle, WorkSource<String, Claimed> {
+class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Dispatcher.class);
   private static final int MOST_RACES = 5;
@@ -265,23 +265,7 @@ class Dispatcher implements SmartLifecycle, WorkSource<String, Claimed> {
   }
 
   @Override
-  public void start() {
-    stage.start();
-  }
-
-  @Override
-  public void stop() {
-    stage.stop();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return stage.isRunning();
-  }
-
-  /** It goes before the journal, through which it writes. */
-  @Override
-  public int getPhase() {
-    return 100;
+  public Stage<?, ?> stage() {
+    return stage;
   }
 }

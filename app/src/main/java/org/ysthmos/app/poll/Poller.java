@@ -12,7 +12,6 @@ import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PolledEvent;
 import org.ysthmos.adapters.system.Asked;
@@ -29,6 +28,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
+import org.ysthmos.app.work.WithStage;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.failure.BackOff;
@@ -44,7 +44,7 @@ import org.ysthmos.core.poll.PollProgress;
  * goes on, so a stop anywhere loses no change and takes none twice.
  */
 @Component
-class Poller implements SmartLifecycle, Polling, WorkSource<Place, PollRow> {
+class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Poller.class);
   private static final int LONGEST_PROBLEM = 2_000;
@@ -301,24 +301,13 @@ class Poller implements SmartLifecycle, Polling, WorkSource<Place, PollRow> {
   }
 
   @Override
-  public void start() {
-    stage.start();
+  public Stage<?, ?> stage() {
+    return stage;
   }
 
   @Override
   public void stop() {
     stage.stop();
     listeners.close();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return stage.isRunning();
-  }
-
-  /** It goes before the journal, through which it writes. */
-  @Override
-  public int getPhase() {
-    return 100;
   }
 }
