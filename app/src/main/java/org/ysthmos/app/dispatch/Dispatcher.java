@@ -200,9 +200,18 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       unusable(claimed);
       return;
     }
+    try {
+      decideAndStore(claimed, usable.get(), row);
+    } finally {
+      // A decision that asked nothing of a system that is closed off was no probe of it.
+      breakers(usable.get()).filter(breaker -> !breaker.isClosed()).forEach(CircuitBreaker::unused);
+    }
+  }
+
+  private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
     for (int race = 0; race < MOST_RACES; race++) {
-      DecisionWriter.Deciding deciding = decide(claimed, usable.get(), row, event);
+      DecisionWriter.Deciding deciding = decide(claimed, bridge, row, event);
       if (deciding.decision().verdict() == Verdict.FAILED && waits(deciding)) {
         return;
       }

@@ -102,16 +102,14 @@ public class IntakeWriter {
   private List<Kept> write(List<EventRow> offered) {
     List<Kept> kept = new ArrayList<>(offered.size());
     List<EventRow> fresh = new ArrayList<>(offered.size());
-    List<Long> numbers = eventNumbers.next(offered.size());
     Map<String, Long> inThisPage = new HashMap<>();
-    for (int i = 0; i < offered.size(); i++) {
-      EventRow event = offered.get(i);
+    for (EventRow event : offered) {
       int listening = listening(event).size();
       Long known =
           inThisPage.getOrDefault(
               event.sourceId(), events.findSeq(event.systemId(), event.sourceId()));
       if (known == null) {
-        EventRow numbered = event.at(numbers.get(i));
+        EventRow numbered = event.at(eventNumbers.next());
         fresh.add(numbered);
         inThisPage.put(event.sourceId(), numbered.seq());
         kept.add(new Kept(numbered.id(), listening, false));
