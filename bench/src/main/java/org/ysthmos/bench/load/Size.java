@@ -142,7 +142,7 @@ public final class Size {
     timed(
         running,
         "by a value that one event has",
-        "/api/traces?since=1970-01-02T00:00:00Z&text=n-7777",
+        "/api/traces?since=1970-01-02T00:00:00Z&text=n-777",
         300);
     timed(
         running,
