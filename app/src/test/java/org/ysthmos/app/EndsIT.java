@@ -185,6 +185,26 @@ class EndsIT extends AppTestBase {
     assertThat(Instant.now()).isAfter(soon.toInstant());
   }
 
+  /** Also while others are polled, whose claims are renewed. */
+  @Test
+  void pollOfANodeThatStoppedComesBackByTime() {
+    OffsetDateTime soon = Instant.now().plusMillis(500).atOffset(ZoneOffset.UTC);
+    await()
+        .until(
+            () ->
+                jdbc.update(
+                        "UPDATE poll SET state = 'READING', claim = 'another-2', claimed_until = ? WHERE collection_id = 'pledges' AND state = 'IDLE'",
+                        soon)
+                    == 1);
+    await()
+        .atMost(Duration.ofSeconds(10))
+        .until(
+            () ->
+                jdbc.queryForObject(
+                        "SELECT COUNT(*) FROM poll WHERE claim = 'another-2'", Integer.class)
+                    == 0);
+  }
+
   @Test
   void sendingAnOlderEventAgainWritesNothingOverALaterOne() throws Exception {
     String number = report(Map.of());

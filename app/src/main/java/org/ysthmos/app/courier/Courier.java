@@ -144,12 +144,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     Attempt attempt = Attempt.of(claimed, claimed.delivery().systemId());
     int breaks = claimed.breaks() + 1;
     if (breaks >= settings.retry().breaks()) {
-      writer.failed(
-          attempt,
-          Failure.of(
-                  FailureKind.BROKE_HERE,
-                  "Sending it broke here %d times (%s)".formatted(breaks, why))
-              .withRemedy("The log of the application says more. Send it again when it is mended"));
+      writer.failed(attempt, Failure.brokeHere("Sending it", breaks, why));
       return;
     }
     writer.brokeHere(

@@ -181,12 +181,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       writer.brokeHere(claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
       return;
     }
-    writer.giveUp(
-        claimed,
-        Failure.of(
-                FailureKind.BROKE_HERE,
-                "Deciding it broke here %d times (%s)".formatted(breaks, why))
-            .withRemedy("The log of the application says more. Send it again when it is mended"));
+    writer.giveUp(claimed, Failure.brokeHere("Deciding it", breaks, why));
   }
 
   @Override

@@ -56,27 +56,6 @@ interface PollMapper {
       return new PollPlan.Place(systemId, collectionId);
     }
 
-    /** The row as whoever claimed it has it. */
-    PollRow claimedBy(String by) {
-      return new PollRow(
-          systemId,
-          collectionId,
-          begunAt,
-          since,
-          page,
-          newest,
-          mark,
-          pages,
-          fresh,
-          PollState.READING,
-          nextAt,
-          tries,
-          askedAt,
-          problem,
-          problemSince,
-          by);
-    }
-
     PollRow asked(Instant now) {
       return new PollRow(
           systemId,
@@ -163,13 +142,23 @@ interface PollMapper {
       """)
   int renew(@Param("claims") Collection<String> claims, @Param("until") Instant until);
 
-  /** Takes back what nobody renewed in time, or whose time was set by a clock that was ahead. */
+  /**
+   * Takes back what nobody renewed in time, or whose time was set by a clock that was ahead.
+   *
+   * @param running the claims of those who are at work here, whatever a clock says of them
+   */
   @Update(
       """
+      <script>
       UPDATE poll SET state = 'IDLE', next_at = #{now}, claim = NULL, claimed_until = NULL
-      WHERE state = 'READING' AND (claimed_until < #{now} OR claimed_until > #{longest})
+      WHERE state = 'READING' AND (claimed_until &lt; #{now} OR claimed_until > #{longest})
+      <foreach item="c" collection="running" separator=" ">AND claim &lt;> #{c}</foreach>
+      </script>
       """)
-  int takeBack(@Param("now") Instant now, @Param("longest") Instant longest);
+  int takeBack(
+      @Param("now") Instant now,
+      @Param("longest") Instant longest,
+      @Param("running") Collection<String> running);
 
   /** What stands after a page was kept; written in the transaction that keeps its events. */
   @Update(

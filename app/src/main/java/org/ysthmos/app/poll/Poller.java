@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletionException;
@@ -88,9 +89,7 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   @Override
   public void wake(Set<String> running) {
     Instant now = clock.instant();
-    if (running.isEmpty()) {
-      polls.takeBack(now, claims.longest());
-    }
+    polls.takeBack(now, claims.longest(), running);
     Set<Place> places = plan.all().keySet();
     listeners.listenTo(places);
     for (Place place : places) {
@@ -138,10 +137,10 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
     if (row == null || row.state() == PollState.READING || !isDue(row)) {
       return List.of();
     }
-    String claim = claims.next();
-    return polls.claim(place.system(), place.collection(), claim, claims.until()) == 1
-        ? List.of(row.claimedBy(claim))
-        : List.of();
+    if (polls.claim(place.system(), place.collection(), claims.next(), claims.until()) == 0) {
+      return List.of();
+    }
+    return List.of(Objects.requireNonNull(polls.find(place.system(), place.collection())));
   }
 
   /** Whether its time has come, or is one that no clock of ours could have set. */

@@ -90,15 +90,6 @@ public class Stories {
         null);
   }
 
-  /** How the story of a trace begins: with how its event came. */
-  public Line beginning(TraceRow trace, EventRow event) {
-    List<StoryMapper.PartRow> kept =
-        mapper.begun(trace.seq()) > 0 ? mapper.of(trace.seq()) : List.of();
-    return kept.isEmpty()
-        ? received(event)
-        : unpack(kept.getFirst().told()).lines().stream().findFirst().orElse(received(event));
-  }
-
   private TraceStory unpack(byte[] told) {
     try (GZIPInputStream unzip = new GZIPInputStream(new ByteArrayInputStream(told))) {
       return json.readValue(unzip, TraceStory.class);

@@ -209,19 +209,6 @@ public class TraceQueue {
         null);
   }
 
-  /** Gives a trace back as it was, for somebody to claim it at once; inside a change. */
-  public void giveBack(Claimed claimed) {
-    change(
-        claimed.trace().seq(),
-        claimed.claim(),
-        TraceState.READY,
-        claimed.tries(),
-        claimed.breaks(),
-        null,
-        null,
-        null);
-  }
-
   /** Its deliveries are on their way; inside the change that stores them. */
   public void delivering(Claimed claimed, Verdict verdict) {
     change(

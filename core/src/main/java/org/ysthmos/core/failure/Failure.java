@@ -50,6 +50,16 @@ public record Failure(
         true);
   }
 
+  /**
+   * A fault of ours that came again and again.
+   *
+   * @param doing what was done when it broke, as a sentence begins: {@code Sending it}
+   */
+  public static Failure brokeHere(String doing, int times, Throwable why) {
+    return of(FailureKind.BROKE_HERE, "%s broke here %d times (%s)".formatted(doing, times, why))
+        .withRemedy("The log of the application says more. Send it again when it is mended");
+  }
+
   public Failure withField(String name, String value) {
     return new Failure(
         kind, message, Optional.of(name), Optional.of(value), code, remedy, retryAfter, noRoom);
