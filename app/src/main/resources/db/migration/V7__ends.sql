@@ -130,6 +130,12 @@ CREATE TABLE failure (
   signature VARCHAR(32) NOT NULL,
   PRIMARY KEY (trace_seq, place)
 );
+-- What was known of earlier failures, also of those whose trace is still under way.
+INSERT INTO failure
+  SELECT t.seq, 0, COALESCE(t.failure_kind, 'BROKE_HERE'), '', '', '', '',
+    COALESCE(TRIM(TRAILING '.' FROM t.reason), 'One of its deliveries failed'), '', ''
+  FROM trace_kept t LEFT JOIN trace_work w ON w.trace_seq = t.seq
+  WHERE t.verdict = 'FAILED' OR w.failed;
 
 -- Failures that wait for a person: not sent again, and nothing of the record came across since.
 CREATE TABLE attention (
@@ -160,9 +166,11 @@ CREATE TABLE trace_count (
   PRIMARY KEY (bridge_id, slot, verdict)
 );
 INSERT INTO trace_count
-  SELECT bridge_id, CAST(FLOOR(EXTRACT(EPOCH FROM received_at) / 1800) AS INT), verdict, COUNT(*),
-    MAX(TIMESTAMPDIFF(MILLISECOND, received_at, finished_at))
-  FROM trace_kept WHERE verdict IS NOT NULL AND NOT is_try GROUP BY 1, 2, 3;
+  SELECT bridge_id, slot, verdict, COUNT(*), MAX(millis) FROM (
+    SELECT bridge_id, CAST(FLOOR(EXTRACT(EPOCH FROM received_at) / 1800) AS INT) AS slot, verdict,
+      TIMESTAMPDIFF(MILLISECOND, received_at, finished_at) AS millis
+    FROM trace_kept WHERE verdict IS NOT NULL AND NOT is_try)
+  GROUP BY bridge_id, slot, verdict;
 
 -- The words of traces whose values stand in no segment yet.
 CREATE TABLE seen_words (
