@@ -125,10 +125,10 @@ function rate(system: SystemView): string {
             <th scope="row">{{ collection.name }}</th>
             <td class="can">
               {{ collection.can.join(', ') }}
-              <small v-if="collection.promise" class="dim">{{ collection.promise }}</small>
               <small v-if="collection.cannot.length" class="dim">
                 cannot {{ collection.cannot.join(', ') }}
               </small>
+              <small v-if="collection.promise" class="dim">{{ collection.promise }}</small>
               <small v-if="pollOf(system.id, collection.id)" class="mid">
                 {{ asked(pollOf(system.id, collection.id)!) }}
                 <button

@@ -151,7 +151,7 @@ class SystemController {
         collection.shape().name(),
         can(collection),
         cannot(collection),
-        collection.makes() ? Words.capital(collection.promise().words()) + "." : "",
+        collection.makes() ? collection.promise().words() : "",
         bridges.live().stream()
             .map(live -> live.version().definition())
             .filter(bridge -> uses(bridge, system, id))

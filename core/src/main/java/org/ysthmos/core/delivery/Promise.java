@@ -3,13 +3,13 @@ package org.ysthmos.core.delivery;
 /** How a target keeps an effect from being made twice when the answer to a try was lost. */
 public enum Promise {
   /** What was made is found by our key, and what is not found after some time was not made. */
-  FOUND_BY_KEY("what we made is found there by our key, so a lost answer doubles nothing"),
+  FOUND_BY_KEY("a lost answer doubles nothing: we look by our key"),
   /** The target knows a repeated call by its key and makes nothing twice. */
-  KNOWN_BY_KEY("it knows a repeated call by our key, so a lost answer doubles nothing"),
+  KNOWN_BY_KEY("a lost answer doubles nothing: it knows our key"),
   /** What is found was made; what is not found may have been made all the same. */
-  SEEN_IF_KEPT("a copy shows what was sent; where there is none, a person decides"),
+  SEEN_IF_KEPT("after a lost answer we look for a copy, then a person decides"),
   /** Nothing tells whether an effect was made. */
-  NONE("it cannot be searched by our key: after a lost answer a person decides");
+  NONE("after a lost answer a person decides");
 
   private final String words;
 
@@ -17,7 +17,7 @@ public enum Promise {
     this.words = words;
   }
 
-  /** What is promised, as the second half of a sentence about the target. */
+  /** What happens after a lost answer, in the words of the screens. */
   public String words() {
     return words;
   }
