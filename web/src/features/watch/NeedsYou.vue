@@ -5,7 +5,7 @@ import { age, dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import type { Trouble } from '@/features/systems'
-import type { BridgeLine, BrokenLine, NeedsYou, OutageLine } from './api'
+import type { BridgeLine, BrokenLine, NeedsYou, NoRoom, OutageLine } from './api'
 
 const props = withDefaults(
   defineProps<{
@@ -14,8 +14,9 @@ const props = withDefaults(
     troubles: Trouble[]
     outages?: OutageLine[]
     broken?: BrokenLine[]
+    noRoom?: NoRoom | null
   }>(),
-  { outages: () => [], broken: () => [] },
+  { outages: () => [], broken: () => [], noRoom: null },
 )
 /** What is said of a system as a whole need not be said of its collections again. */
 const others = computed(() =>
@@ -27,7 +28,8 @@ const count = computed(
     held.value.length +
     others.value.length +
     props.outages.length +
-    props.broken.length,
+    props.broken.length +
+    (props.noRoom ? 1 : 0),
 )
 const held = computed(() => props.bridges.filter((line) => line.heldSince !== null))
 const { now, zone } = useSession()
@@ -47,6 +49,20 @@ function waiting(deliveries: number): string {
       Nothing waits for a person. What fails shows up here, with its cause and what to do.
     </p>
     <ul v-else class="needs">
+      <li v-if="noRoom">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>The disk is nearly full</b>: everything stands still
+          <small
+            >{{ noRoom.text }} Make room, and everything goes on by itself. Whoever sends webhooks
+            is told to send them again.</small
+          >
+        </p>
+        <span class="mono dim" :title="dayAndTime(noRoom.since, now, zone)">
+          for {{ age(noRoom.since, now) }}
+        </span>
+        <span></span>
+      </li>
       <li v-for="item in items" :key="item.bridge + item.kind">
         <VerdictMark kind="FAILED" />
         <p>

@@ -6,6 +6,7 @@ import { onChange } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import BridgeLines from './BridgeLines.vue'
+import PastBar from './PastBar.vue'
 import NeedsYou from './NeedsYou.vue'
 import { readLatest, readWatch } from './api'
 
@@ -38,12 +39,14 @@ onUnmounted(() => clearInterval(timer))
     <h1 class="unseen">Watch</h1>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
+      <PastBar v-if="data.watch.past" :past="data.watch.past" :now="data.watch.now" />
       <NeedsYou
         :items="data.watch.needsYou"
         :bridges="data.watch.bridges"
         :troubles="data.troubles"
         :outages="data.watch.outages"
         :broken="data.watch.broken"
+        :no-room="data.watch.noRoom"
       />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">

@@ -5,6 +5,8 @@ export type BridgeLine = Schemas['BridgeLine']
 export type Bar = Schemas['Bar']
 export type OutageLine = Schemas['OutageLine']
 export type BrokenLine = Schemas['BrokenLine']
+export type Past = NonNullable<Schemas['Past']>
+export type NoRoom = NonNullable<Schemas['NoRoom']>
 export type NeedsYou = Schemas['NeedsYou']
 
 export const readWatch = () => get<Watch>('/api/watch')

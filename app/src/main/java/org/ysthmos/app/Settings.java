@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.util.unit.DataSize;
 import org.ysthmos.adapters.system.Outgoing;
 import org.ysthmos.core.delivery.DeliveryRules;
 import org.ysthmos.core.failure.BackOff;
@@ -20,6 +21,7 @@ import org.ysthmos.core.failure.BackOff;
  * @param hosts the host names under which the application may be called
  * @param settableClock whether the time can be set
  * @param restored whether the data was restored from a copy of one that went on
+ * @param reserve what stays free on the disk; below it nothing new is begun
  * @param clockBehind how far behind the machine's time the clock begins, where it can be set
  */
 @ConfigurationProperties("ysthmos")
@@ -36,6 +38,7 @@ public record Settings(
     Work work,
     Retry retry,
     boolean restored,
+    DataSize reserve,
     Calls outgoing) {
 
   /**

@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import javax.crypto.Mac;
@@ -30,8 +31,12 @@ import javax.crypto.spec.SecretKeySpec;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.context.TestConfiguration;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Primary;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
+import org.ysthmos.app.store.FreeSpace;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.standins.choretable.ChoreTable;
 import org.ysthmos.standins.climatedesk.ClimateDesk;
@@ -47,12 +52,24 @@ import org.ysthmos.standins.worksledger.WorksLedger;
 
 /** The whole application with both stand-ins, spoken to over HTTP alone. */
 @SpringBootTest(
-    classes = YsthmosApplication.class,
+    classes = {YsthmosApplication.class, AppTestBase.Disk.class},
     webEnvironment = SpringBootTest.WebEnvironment.DEFINED_PORT)
 abstract class AppTestBase {
 
   private static final AtomicInteger NEXT =
       new AtomicInteger(24000 + (int) (ProcessHandle.current().pid() % 350) * 10);
+
+  /** What the disk has left, in bytes; a test may make it little. */
+  static final AtomicLong FREE = new AtomicLong(Long.MAX_VALUE);
+
+  @TestConfiguration
+  static class Disk {
+    @Bean
+    @Primary
+    FreeSpace freeAsTold() {
+      return FREE::get;
+    }
+  }
 
   static final ObjectMapper JSON = new ObjectMapper();
   static final HttpClient HTTP = HttpClient.newHttpClient();

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -240,5 +241,36 @@ class EndsIT extends AppTestBase {
     await().until(() -> tracesOf(number).size() == 1);
     assertThat(settled(number, 1).path("verdict").asText()).isEqualTo("UPDATE");
     assertThat(tasksOf(number)).hasSize(1);
+  }
+
+  @Test
+  void nearlyFullDiskLetsEverythingStandUntilThereIsRoomAgain() throws Exception {
+    try {
+      FREE.set(40L << 20);
+      await().until(() -> !api("/watch").path("noRoom").isNull());
+      assertThat(api("/watch").path("noRoom").path("text").asText())
+          .contains(DATA.toString())
+          .contains("40 MB free");
+      HttpResponse<String> refused = hook("no-room", "{}", Instant.now(), SECRET);
+      assertThat(refused.statusCode()).isEqualTo(503);
+      assertThat(refused.headers().firstValue("Retry-After")).hasValue("60");
+      // People may still change something, as long as it can be written.
+      assertThat(put("/api/bridges/hazard-to-grounds/hold", "{\"because\":\"No room\"}"))
+          .isEqualTo(200);
+      FREE.set(1_000_000);
+      await()
+          .until(() -> put("/api/bridges/hazard-to-grounds/hold", "{\"because\":\"None\"}") == 507);
+      assertThat(watched().path("heldBecause").asText()).isEqualTo("No room");
+    } finally {
+      FREE.set(Long.MAX_VALUE);
+    }
+    await().until(() -> api("/watch").path("noRoom").isNull());
+    send("DELETE", app("/api/bridges/hazard-to-grounds/hold"), "", Map.of());
+    String number = report(Map.of("problem", "After there was room"));
+    assertThat(settled(number, 1).path("verdict").asText()).isEqualTo("CREATE");
+  }
+
+  private static int put(String path, String body) throws Exception {
+    return send("PUT", app(path), body, Map.of("Content-Type", "application/json")).statusCode();
   }
 }

@@ -7,8 +7,10 @@ import jakarta.mail.Transport;
 import java.net.InetAddress;
 import java.net.URI;
 import java.net.UnknownHostException;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.concurrent.ConcurrentHashMap;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -20,9 +22,14 @@ import org.ysthmos.adapters.system.SystemDescription;
  */
 final class MailAccount {
 
+  private static final Session LOCAL = Session.getInstance(new Properties());
+
   private final SystemDescription system;
   private final Optional<URI> sendAddress;
   private final Surroundings surroundings;
+
+  /** By address; to make one, everything on the classpath is searched for protocols. */
+  private final Map<URI, Session> sessions = new ConcurrentHashMap<>();
 
   MailAccount(SystemDescription system, Optional<URI> sendAddress, Surroundings surroundings) {
     this.system = system;
@@ -40,7 +47,7 @@ final class MailAccount {
 
   /** A session for messages that are made or read without a server. */
   Session session() {
-    return Session.getInstance(new Properties());
+    return LOCAL;
   }
 
   /** Opens the account for reading. */
@@ -54,6 +61,7 @@ final class MailAccount {
   /** Opens the account for listening: a silent connection lasts until the server ends it. */
   Store listen() throws MessagingException {
     URI address = system.address();
+    refuse(address);
     Properties properties = properties(address);
     // RFC 2177 has a client speak again within 29 minutes; a server that is silent so long is gone.
     properties.put("mail." + address.getScheme() + ".timeout", "1500000");
@@ -70,11 +78,11 @@ final class MailAccount {
   }
 
   private Session session(URI address) throws MessagingException {
-    return Session.getInstance(properties(address));
+    refuse(address);
+    return sessions.computeIfAbsent(address, at -> Session.getInstance(properties(at)));
   }
 
-  private Properties properties(URI address) throws MessagingException {
-    refuse(address);
+  private Properties properties(URI address) {
     String prefix = "mail." + address.getScheme() + ".";
     String timeout = Long.toString(system.timeout().toMillis());
     Properties properties = new Properties();

@@ -100,6 +100,20 @@ public interface EventMapper {
   @Select("SELECT seq FROM event WHERE system_id = #{system} AND source_id = #{sourceId}")
   @Nullable Long findSeq(@Param("system") String system, @Param("sourceId") String sourceId);
 
+  /** An event that is kept, by the id that its sender gave it. */
+  record Known(String sourceId, long seq) {}
+
+  /** Those of these events that are kept. */
+  @Select(
+      """
+      <script>
+      SELECT e.source_id, e.seq FROM (VALUES
+      <foreach item="id" collection="ids" separator=",">(CAST(#{id} AS VARCHAR))</foreach>
+      ) v(id) JOIN event e ON e.system_id = #{system} AND e.source_id = v.id
+      </script>
+      """)
+  List<Known> known(@Param("system") String system, @Param("ids") List<String> ids);
+
   @Select("SELECT " + COLUMNS + " FROM event e WHERE e.seq = #{seq}")
   @Nullable EventRow find(@Param("seq") long seq);
 
@@ -175,19 +189,21 @@ public interface EventMapper {
       @Param("kinds") Collection<String> kinds,
       @Param("limit") int limit);
 
-  /** Whether any event of a record is kept: 1 if so, 0 if not. */
+  /** Of which of these records an event is kept. */
   @Select(
       """
-      SELECT COUNT(*) FROM (
-        SELECT 1 FROM event
-        WHERE system_id = #{system} AND collection_id = #{collection} AND record_id = #{record}
-          AND origin <> 'MADE_UP'
-        LIMIT 1)
+      <script>
+      SELECT v.id FROM (VALUES
+      <foreach item="r" collection="records" separator=",">(CAST(#{r} AS VARCHAR))</foreach>
+      ) v(id) WHERE EXISTS (
+        SELECT 1 FROM event e WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+          AND e.record_id = v.id AND e.origin &lt;> 'MADE_UP')
+      </script>
       """)
-  int countOf(
+  List<String> recordsMet(
       @Param("system") String system,
       @Param("collection") String collection,
-      @Param("record") String record);
+      @Param("records") List<String> records);
 
   @Select("SELECT COALESCE(MAX(seq), 0) FROM event")
   long newestSeq();

@@ -25,6 +25,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.secret.SecretVault;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.event.Event;
@@ -33,6 +34,8 @@ import org.ysthmos.core.event.Event;
 @RestController
 class HookController {
 
+  private static final Duration UNTIL_THERE_IS_ROOM = Duration.ofMinutes(1);
+  private static final Duration UNTIL_OTHERS_ARE_READ = Duration.ofSeconds(2);
   private static final int LONGEST_WAIT_SECONDS = 10;
 
   /** How long a sender may take for a body. */
@@ -57,6 +60,7 @@ class HookController {
   private final IntakeWriter writer;
   private final AppClock clock;
   private final int largestBody;
+  private final DiskRoom room;
   private final Semaphore reading = new Semaphore(MOST_READ_AT_ONCE);
 
   HookController(
@@ -64,11 +68,13 @@ class HookController {
       SecretVault secrets,
       IntakeWriter writer,
       AppClock clock,
+      DiskRoom room,
       Settings settings) {
     this.systems = systems;
     this.secrets = secrets;
     this.writer = writer;
     this.clock = clock;
+    this.room = room;
     this.largestBody = settings.intake().largestBody();
   }
 
@@ -101,6 +107,12 @@ class HookController {
                             + "/"
                             + collection
                             + " that takes webhooks. Check the address given to the sender."));
+    if (!room.isEnough()) {
+      throw ApiProblem.later(
+          "There is no room",
+          "Nothing was kept: the disk here is nearly full. Send it again later.",
+          UNTIL_THERE_IS_ROOM);
+    }
     byte[] body = admitted(request);
     Instant now = clock.instant();
     var delivery = new HookSender.Delivery(name -> header(request, name), token, body);
@@ -123,10 +135,10 @@ class HookController {
   /** Reads the body, unless so many are being read that the rest of the API would be kept out. */
   private byte[] admitted(HttpServletRequest request) throws IOException {
     if (!reading.tryAcquire()) {
-      throw new ApiProblem(
-          HttpStatus.SERVICE_UNAVAILABLE,
+      throw ApiProblem.later(
           "Too many at once",
-          "Nothing was kept: too many webhooks are being received just now. Send it again later.");
+          "Nothing was kept: too many webhooks are being received just now. Send it again later.",
+          UNTIL_OTHERS_ARE_READ);
     }
     try {
       return body(request);

@@ -69,49 +69,51 @@ public class IntakeWriter {
 
   /** Offers an event; the answer comes when it is on the disk, or fails if it could not be kept. */
   public CompletableFuture<Kept> keep(EventRow event) {
-    return keepAll(List.of(event), nothingElse -> {}).thenApply(List::getFirst);
+    List<EventRow> one = List.of(event);
+    return journal
+        .write(() -> write(one))
+        .thenApply(
+            kept -> {
+              tell(one);
+              return kept.getFirst();
+            });
   }
 
   /**
-   * Offers events that are kept together or not at all, in their order, with what is written beside
-   * them: so the place where reading goes on is never ahead of what was kept.
+   * Keeps a page of events together or not at all, in their order, with what is written beside
+   * them: so the place where reading goes on is never ahead of what was kept. The disk is not
+   * forced for it, as a page that a stop undoes is read again from the place that stands with it.
    *
    * @param with writes beside them, given what became of each event
+   * @throws RuntimeException what could not be written, or what {@code with} threw
    */
-  public CompletableFuture<List<Kept>> keepAll(List<EventRow> offered, Consumer<List<Kept>> with) {
-    List<EventRow> rows = List.copyOf(offered);
-    return journal
-        .write(
-            () -> {
-              List<Kept> kept = write(rows);
-              with.accept(kept);
-              return kept;
-            })
-        .whenComplete(
-            (kept, failed) -> {
-              if (failed == null) {
-                signals.toDecide().raise();
-                rows.stream()
-                    .map(event -> new Place(event.systemId(), event.collectionId()))
-                    .distinct()
-                    .forEach(place -> feed.arrived(place.system(), place.collection()));
-              }
-            });
+  public void keepPage(List<EventRow> page, Consumer<List<Kept>> with) {
+    journal.runSoon(() -> with.accept(write(page)));
+    tell(page);
+  }
+
+  private void tell(List<EventRow> kept) {
+    if (kept.isEmpty()) {
+      return;
+    }
+    signals.toDecide().raise();
+    kept.stream()
+        .map(event -> new Place(event.systemId(), event.collectionId()))
+        .distinct()
+        .forEach(place -> feed.arrived(place.system(), place.collection()));
   }
 
   private List<Kept> write(List<EventRow> offered) {
     List<Kept> kept = new ArrayList<>(offered.size());
     List<EventRow> fresh = new ArrayList<>(offered.size());
-    Map<String, Long> inThisPage = new HashMap<>();
+    Map<String, Long> numbers = known(offered);
     for (EventRow event : offered) {
       int listening = listening(event).size();
-      Long known =
-          inThisPage.getOrDefault(
-              event.sourceId(), events.findSeq(event.systemId(), event.sourceId()));
+      Long known = numbers.get(event.sourceId());
       if (known == null) {
         EventRow numbered = event.at(eventNumbers.next());
         fresh.add(numbered);
-        inThisPage.put(event.sourceId(), numbered.seq());
+        numbers.put(event.sourceId(), numbered.seq());
         kept.add(new Kept(numbered.id(), listening, false));
       } else {
         kept.add(new Kept(known.toString(), listening, true));
@@ -120,6 +122,18 @@ public class IntakeWriter {
     TraceQueue.inChunks(fresh, events::add);
     begin(fresh);
     return kept;
+  }
+
+  /** The numbers of those that are kept already, by the ids of their sender. */
+  private Map<String, Long> known(List<EventRow> offered) {
+    Map<String, Long> numbers = new HashMap<>();
+    TraceQueue.inChunks(
+        offered,
+        some ->
+            events
+                .known(some.getFirst().systemId(), some.stream().map(EventRow::sourceId).toList())
+                .forEach(one -> numbers.put(one.sourceId(), one.seq())));
+    return numbers;
   }
 
   private List<String> listening(EventRow event) {

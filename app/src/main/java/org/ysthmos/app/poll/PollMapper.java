@@ -117,6 +117,21 @@ interface PollMapper {
   @Select("SELECT " + COLUMNS + " FROM poll ORDER BY system_id, collection_id")
   List<PollRow> all();
 
+  /** When a collection that nobody reads just now is read next. */
+  record NextRow(String systemId, String collectionId, Instant nextAt) {
+
+    PollPlan.Place place() {
+      return new PollPlan.Place(systemId, collectionId);
+    }
+  }
+
+  @Select(
+      "SELECT system_id, collection_id, next_at FROM poll WHERE state = 'IDLE' ORDER BY next_at")
+  List<NextRow> idle();
+
+  @Select("SELECT COUNT(*) FROM poll WHERE state = 'READING'")
+  int reading();
+
   @Select(
       "SELECT "
           + COLUMNS

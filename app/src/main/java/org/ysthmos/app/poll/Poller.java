@@ -3,13 +3,15 @@ package org.ysthmos.app.poll;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CompletionException;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -21,10 +23,12 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.intake.IntakeWriter;
+import org.ysthmos.app.poll.PollMapper.NextRow;
 import org.ysthmos.app.poll.PollMapper.PollRow;
 import org.ysthmos.app.poll.PollPlan.Place;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
@@ -62,6 +66,9 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   private final Listeners listeners;
   private final Stage<Place, PollRow> stage;
 
+  /** What is known to have a row. */
+  private final Set<Place> followed = ConcurrentHashMap.newKeySet();
+
   Poller(
       PollMapper polls,
       PollPlan plan,
@@ -92,8 +99,12 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
     polls.takeBack(now, claims.longest(), running);
     Set<Place> places = plan.all().keySet();
     listeners.listenTo(places);
+    if (followed.containsAll(places)) {
+      return;
+    }
+    polls.all().forEach(row -> followed.add(row.place()));
     for (Place place : places) {
-      if (polls.find(place.system(), place.collection()) == null) {
+      if (followed.add(place)) {
         polls.begin(place.system(), place.collection(), now, firstCursor(place, now));
         LOG.info("{}/{} is polled from now on", place.system(), place.collection());
       }
@@ -110,9 +121,14 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
         .orElse(null);
   }
 
+  /** What is due; the others are not looked at, however many they are. */
   @Override
   public Collection<Place> queues() {
-    return plan.all().keySet();
+    Map<Place, Duration> planned = plan.all();
+    return polls.idle().stream()
+        .filter(row -> isDue(row, planned.get(row.place())))
+        .map(NextRow::place)
+        .toList();
   }
 
   /** Each collection is read by itself, so that none keeps another waiting. */
@@ -133,20 +149,22 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
 
   @Override
   public List<PollRow> claim(Place place, int most) {
-    PollRow row = polls.find(place.system(), place.collection());
-    if (row == null || row.state() == PollState.READING || !isDue(row)) {
-      return List.of();
-    }
     if (polls.claim(place.system(), place.collection(), claims.next(), claims.until()) == 0) {
       return List.of();
     }
     return List.of(Objects.requireNonNull(polls.find(place.system(), place.collection())));
   }
 
-  /** Whether its time has come, or is one that no clock of ours could have set. */
-  private boolean isDue(PollRow row) {
+  /**
+   * Whether its time has come, or is one that no clock of ours could have set.
+   *
+   * @param interval how often it is polled; null if it is not polled any more
+   */
+  private boolean isDue(NextRow row, @Nullable Duration interval) {
+    if (interval == null) {
+      return false;
+    }
     Instant now = clock.instant();
-    Duration interval = interval(row.place());
     Duration longest = interval.plus(backOff.longestWait());
     return !row.nextAt().isAfter(now) || row.nextAt().isAfter(now.plus(longest));
   }
@@ -180,9 +198,8 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
 
   @Override
   public boolean isUnderWay() {
-    return plan.all().keySet().stream()
-        .map(place -> polls.find(place.system(), place.collection()))
-        .anyMatch(row -> row == null || row.state() == PollState.READING || isDue(row));
+    // What is claimed between the two looks counts in the second.
+    return !followed.containsAll(plan.all().keySet()) || !queues().isEmpty() || polls.reading() > 0;
   }
 
   /** Reads to the end of the pass, or until something is in the way. */
@@ -224,35 +241,42 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   private PollRow keep(PollRow row, SystemCollection collection, Page page) {
     Instant now = clock.instant();
     boolean shifting = collection.asked().filter(Asked::shifting).isPresent();
-    List<EventRow> rows =
+    List<Changed> told =
         page.records().stream()
             .filter(record -> PollProgress.counts(record, row.begunAt()))
-            .map(record -> event(row, collection, record, now))
             .toList();
-    PollRow[] after = {row};
-    try {
-      intake
-          .keepAll(
-              rows,
-              kept -> {
-                int fresh = (int) kept.stream().filter(one -> !one.known()).count();
-                after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);
-                if (polls.progress(after[0]) == 0) {
-                  throw new ClaimLost(row.systemId() + "/" + row.collectionId());
-                }
-              })
-          .join();
-    } catch (CompletionException e) {
-      if (e.getCause() instanceof RuntimeException thrown) {
-        throw thrown;
-      }
-      throw e;
+    Set<String> met = met(row, told);
+    List<EventRow> rows = new ArrayList<>(told.size());
+    for (Changed record : told) {
+      rows.add(event(row, collection, record, !met.add(record.id()), now));
     }
+    PollRow[] after = {row};
+    intake.keepPage(
+        rows,
+        kept -> {
+          int fresh = (int) kept.stream().filter(one -> !one.known()).count();
+          after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);
+          if (polls.progress(after[0]) == 0) {
+            throw new ClaimLost(row.systemId() + "/" + row.collectionId());
+          }
+        });
     return after[0];
   }
 
-  private EventRow event(PollRow row, SystemCollection collection, Changed record, Instant now) {
-    boolean known = events.countOf(row.systemId(), row.collectionId(), record.id()) > 0;
+  /** Which of the records events are kept of. */
+  private Set<String> met(PollRow row, List<Changed> records) {
+    Set<String> met = new HashSet<>();
+    TraceQueue.inChunks(
+        records.stream().map(Changed::id).toList(),
+        some -> met.addAll(events.recordsMet(row.systemId(), row.collectionId(), some)));
+    return met;
+  }
+
+  /**
+   * @param known whether an event of the record came before
+   */
+  private static EventRow event(
+      PollRow row, SystemCollection collection, Changed record, boolean known, Instant now) {
     String kind = PollProgress.kind(record, row.begunAt(), known);
     return new EventRow(
         0,

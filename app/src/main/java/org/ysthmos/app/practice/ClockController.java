@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
@@ -40,9 +41,18 @@ class ClockController {
 
   /**
    * @param underWay whether anything is being done, or is due and not done
+   * @param waited whether anything was under way at the first of several looks
    * @param next when something is tried again; null if nothing waits for a time to come
    */
-  record Ahead(Instant now, boolean underWay, @Nullable Instant next) {}
+  record Ahead(Instant now, boolean underWay, boolean waited, @Nullable Instant next) {
+
+    Ahead afterWaiting() {
+      return new Ahead(now, underWay, true, next);
+    }
+  }
+
+  private static final Duration LONGEST_WAIT = Duration.ofSeconds(1);
+  private static final Duration BETWEEN_LOOKS = Duration.ofMillis(2);
 
   private final AppClock clock;
   private final WorkSignals signals;
@@ -69,29 +79,37 @@ class ClockController {
     this.systems = systems;
   }
 
+  /** The same, once nothing is under way any more or a while has gone by, whichever comes first. */
+  @GetMapping("/rest")
+  Ahead atRest() {
+    long until = System.nanoTime() + LONGEST_WAIT.toNanos();
+    Ahead ahead = ahead();
+    while (ahead.underWay() && System.nanoTime() < until) {
+      LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
+      ahead = ahead().afterWaiting();
+    }
+    return ahead;
+  }
+
   @GetMapping
   Ahead ahead() {
     Instant now = clock.instant();
-    List<Instant> probes =
-        systems.all().stream().flatMap(system -> waitsFor(system, now).stream()).toList();
-    Optional<Instant> next =
-        Stream.concat(
-                Stream.of(traces.next(), deliveries.next()).filter(Objects::nonNull),
-                probes.stream())
-            .filter(at -> at.isAfter(now))
-            .min(Instant::compareTo);
-    boolean due =
-        Stream.of(traces.next(), deliveries.next())
-            .filter(Objects::nonNull)
-            .anyMatch(at -> !at.isAfter(now));
+    List<Instant> retries =
+        Stream.of(traces.next(), deliveries.next()).filter(Objects::nonNull).toList();
     boolean underWay =
-        due
+        retries.stream().anyMatch(at -> !at.isAfter(now))
             || traces.isDeciding()
             || deliveries.isSending()
             || traces.queues().stream().anyMatch(this::canGoOn)
             || deliveries.anyReady(system -> admits(system, now))
             || polling.isUnderWay();
-    return new Ahead(now, underWay, next.orElse(null));
+    Optional<Instant> next =
+        Stream.concat(
+                retries.stream(),
+                systems.all().stream().flatMap(system -> waitsFor(system, now).stream()))
+            .filter(at -> at.isAfter(now))
+            .min(Instant::compareTo);
+    return new Ahead(now, underWay, false, next.orElse(null));
   }
 
   /** Whether something of a bridge could be decided, not considering systems that do not work. */

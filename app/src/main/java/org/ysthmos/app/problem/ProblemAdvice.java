@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import org.ysthmos.app.store.Journal;
 import org.ysthmos.core.document.DocumentException;
 
 /** Turns what goes wrong into problem details; what nobody expected is logged and named so. */
@@ -70,6 +71,14 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
           + (at == null ? "." : " (line " + at.getLineNr() + ", column " + at.getColumnNr() + ").");
     }
     return "A body is needed.";
+  }
+
+  @ExceptionHandler(Journal.Full.class)
+  ProblemDetail full(Journal.Full e) {
+    ProblemDetail problem = ProblemDetail.forStatus(HttpStatus.SERVICE_UNAVAILABLE);
+    problem.setTitle("Nothing can be written just now");
+    problem.setDetail("Nothing was changed: %s. Try again in a while.".formatted(e.getMessage()));
+    return problem;
   }
 
   @ExceptionHandler(RuntimeException.class)

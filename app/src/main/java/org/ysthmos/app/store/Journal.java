@@ -59,12 +59,14 @@ public final class Journal implements SmartLifecycle {
   private final BlockingQueue<Entry<?>> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
   private final TransactionTemplate transaction;
   private final DiskForce disk;
+  private final DiskRoom room;
   private volatile boolean open;
   private Thread thread = new Thread();
 
-  Journal(TransactionTemplate transaction, DiskForce disk) {
+  Journal(TransactionTemplate transaction, DiskForce disk, DiskRoom room) {
     this.transaction = transaction;
     this.disk = disk;
+    this.room = room;
   }
 
   /**
@@ -78,9 +80,16 @@ public final class Journal implements SmartLifecycle {
     return offer(new Entry<>(change, true));
   }
 
+  /** The same for what a kill may undo, not waited for. */
+  <T> CompletableFuture<T> offer(Supplier<T> change) {
+    return offer(new Entry<>(change, false));
+  }
+
   private <T> CompletableFuture<T> offer(Entry<T> entry) {
     if (!open) {
       entry.done.completeExceptionally(new Full("nothing is written any more, we are stopping"));
+    } else if (room.isNone()) {
+      entry.done.completeExceptionally(new Full("the disk is full"));
     } else if (!queue.offer(entry)) {
       entry.done.completeExceptionally(new Full("no room for more just now"));
     }
@@ -101,7 +110,7 @@ public final class Journal implements SmartLifecycle {
    * committed. It is on the disk with the next change that is forced, or half a second later.
    */
   public <T> T soon(Supplier<T> change) {
-    return joined(offer(new Entry<>(change, false)));
+    return joined(offer(change));
   }
 
   private static <T> T joined(CompletableFuture<T> offered) {

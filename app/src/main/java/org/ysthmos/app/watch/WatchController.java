@@ -21,6 +21,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.FailureMapper;
@@ -48,6 +49,8 @@ class WatchController {
    * @param since where the bars start
    * @param outages the systems that do not work just now
    * @param broken the bridges that cannot be used any more
+   * @param noRoom what is short on the disk; null if there is room
+   * @param past how far the past is that a new demo gets; null where the time is the machine's
    */
   record Watch(
       Instant now,
@@ -56,7 +59,24 @@ class WatchController {
       List<NeedsYou> needsYou,
       List<OutageLine> outages,
       List<BrokenLine> broken,
-      List<BridgeLine> bridges) {}
+      List<BridgeLine> bridges,
+      @Schema(nullable = true) @Nullable NoRoom noRoom,
+      @Schema(nullable = true) @Nullable Past past) {}
+
+  /**
+   * The disk is nearly full, so nothing is taken in or carried across.
+   *
+   * @param text how much is free and how much is wanted
+   */
+  record NoRoom(Instant since, String text) {}
+
+  /**
+   * A past that is being lived through.
+   *
+   * @param from where it began
+   * @param until the time of the machine
+   */
+  record Past(Instant from, Instant until) {}
 
   /**
    * A system that does not work just now.
@@ -122,6 +142,7 @@ class WatchController {
   private final AppClock clock;
   private final Settings settings;
   private final LiveFeed feed;
+  private final DiskRoom room;
 
   WatchController(
       FailureMapper failures,
@@ -132,7 +153,8 @@ class WatchController {
       Systems systems,
       AppClock clock,
       Settings settings,
-      LiveFeed feed) {
+      LiveFeed feed,
+      DiskRoom room) {
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -142,6 +164,7 @@ class WatchController {
     this.clock = clock;
     this.settings = settings;
     this.feed = feed;
+    this.room = room;
   }
 
   @GetMapping("/watch")
@@ -169,7 +192,9 @@ class WatchController {
         needsYou(),
         outages(),
         broken(backlog),
-        lines);
+        lines,
+        room.shortage().map(one -> new NoRoom(one.since(), one.sentence())).orElse(null),
+        clock.past().map(past -> new Past(past.from(), past.until())).orElse(null));
   }
 
   private List<NeedsYou> needsYou() {

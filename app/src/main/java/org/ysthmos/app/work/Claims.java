@@ -7,6 +7,7 @@ import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicLong;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.time.AppClock;
 
 /**
@@ -18,16 +19,23 @@ import org.ysthmos.app.time.AppClock;
 public class Claims {
 
   private final AppClock clock;
+  private final DiskRoom room;
   private final Duration lease;
   private final String node;
   private final AtomicLong count = new AtomicLong();
 
-  Claims(AppClock clock, Settings settings) {
+  Claims(AppClock clock, DiskRoom room, Settings settings) {
     this.clock = clock;
+    this.room = room;
     this.lease = settings.work().lease();
     byte[] random = new byte[8];
     ThreadLocalRandom.current().nextBytes(random);
     this.node = HexFormat.of().formatHex(random);
+  }
+
+  /** Whether anything may be claimed: not where it could not be written down how it ended. */
+  public boolean mayBeMade() {
+    return room.isEnough();
   }
 
   /** A name that no other claim has, of this node or another. */

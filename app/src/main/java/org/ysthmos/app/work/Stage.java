@@ -108,6 +108,9 @@ public final class Stage<Q, W> {
   private int round() {
     int taken = 0;
     patient = false;
+    if (!claims.mayBeMade()) {
+      return 0;
+    }
     for (Q queue : source.queues()) {
       if (!open) {
         break;

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.util.unit.DataSize;
 import org.ysthmos.app.Settings;
 
 class SecretVaultIT {
@@ -58,6 +59,7 @@ class SecretVaultIT {
                 5,
                 6),
             false,
+            DataSize.ofMegabytes(1),
             new Settings.Calls(List.of(), true)));
   }
 

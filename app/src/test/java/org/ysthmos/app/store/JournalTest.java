@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -23,13 +24,15 @@ class JournalTest {
   private final List<String> log = new ArrayList<>();
   private final AtomicInteger forces = new AtomicInteger();
   private final TransactionTemplate transaction = mock(TransactionTemplate.class);
+  private final DiskRoom room = mock(DiskRoom.class);
   private final Journal journal =
       new Journal(
           transaction,
           () -> {
             forces.incrementAndGet();
             log.add("forced");
-          });
+          },
+          room);
 
   @BeforeEach
   void start() {
@@ -151,5 +154,16 @@ class JournalTest {
     journal.stop();
     assertThat(all).allMatch(one -> one.join() == 1);
     assertThatThrownBy(() -> journal.now(() -> write("late"))).isInstanceOf(Journal.Full.class);
+  }
+
+  @Test
+  void nothingIsWrittenToAFullDiskAndEverythingAgainWhenThereIsRoom() {
+    when(room.isNone()).thenReturn(true);
+    assertThatThrownBy(() -> journal.now(() -> write("lost")))
+        .isInstanceOf(Journal.Full.class)
+        .hasMessageContaining("full");
+    when(room.isNone()).thenReturn(false);
+    assertThat(journal.now(() -> write("kept"))).isNotNull();
+    assertThat(log).containsExactly("kept", "forced");
   }
 }

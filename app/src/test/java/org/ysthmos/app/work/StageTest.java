@@ -113,6 +113,7 @@ class StageTest {
   @BeforeEach
   void start() {
     Claims claims = mock(Claims.class);
+    when(claims.mayBeMade()).thenReturn(true);
     when(claims.lease()).thenReturn(Duration.ofMillis(80));
     stage = new Stage<>("stage", claims, signal, source, Duration.ofMillis(300));
     stage.start();

@@ -90,6 +90,11 @@ public final class HookSender implements AutoCloseable {
     }
   }
 
+  /** Those that wait to be overtaken are sent now. */
+  public void sendWaiting() {
+    later.execute(this::sendOvertaken);
+  }
+
   private void sendOvertaken() {
     for (Runnable one = overtaken.poll(); one != null; one = overtaken.poll()) {
       one.run();

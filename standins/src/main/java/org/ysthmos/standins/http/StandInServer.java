@@ -107,6 +107,13 @@ public final class StandInServer implements AutoCloseable {
         "/control/hooks",
         request ->
             Reply.json(200, Request.JSON.createObjectNode().put("underWay", sender.underWay())));
+    routes.open(
+        "POST",
+        "/control/hooks",
+        request -> {
+          sender.sendWaiting();
+          return Reply.empty();
+        });
   }
 
   public int port() {

@@ -29,12 +29,19 @@ final class Hands implements AutoCloseable {
   private static final List<String> TELLING =
       List.of("visitor-desk", "climate-desk", "garden-chat");
 
+  /** After so many looks a webhook is on no way but waits for something. */
+  private static final int LONG_OVERDUE = 50;
+
+  private static final Duration PATIENCE = Duration.ofMinutes(5);
+
   private final HttpClient http = HttpClient.newHttpClient();
   private final Properties settings;
   private final URI app;
 
   /** Numbers of what was made, by what the plan calls it. */
   private final Map<String, String> numbers = new TreeMap<>();
+
+  private final JobsSeen jobs = new JobsSeen();
 
   /**
    * @param settings the settings of the stand-ins: their ports and tokens
@@ -70,6 +77,10 @@ final class Hands implements AutoCloseable {
   JsonNode engine(String method, String path, String body)
       throws IOException, InterruptedException {
     return read(send(method, app.resolve(path), body, "application/json", ""));
+  }
+
+  JobsSeen jobs() {
+    return jobs;
   }
 
   private static JsonNode read(String answer) throws IOException {
@@ -140,12 +151,33 @@ final class Hands implements AutoCloseable {
 
   /** The time of the application. */
   Instant now() throws IOException, InterruptedException {
-    return Instant.parse(engine("GET", "/api/clock", "").path("now").asText());
+    return ahead("/api/clock").now();
+  }
+
+  /**
+   * What the application says of its time.
+   *
+   * @param underWay whether anything is due and not done
+   * @param waited whether anything was when it was asked
+   * @param next when something is tried again; the end of time if nothing is
+   */
+  private record Ahead(Instant now, boolean underWay, boolean waited, Instant next) {}
+
+  private Ahead ahead(String path) throws IOException, InterruptedException {
+    JsonNode said = engine("GET", path, "");
+    return new Ahead(
+        Instant.parse(said.path("now").asText()),
+        said.path("underWay").asBoolean(),
+        said.path("waited").asBoolean(),
+        said.path("next").isTextual() ? Instant.parse(said.path("next").asText()) : Instant.MAX);
   }
 
   /** From now on it is this time on both sides, unless it is later there already. */
   void clocks(Instant at) throws IOException, InterruptedException {
-    Instant now = now();
+    clocks(at, now());
+  }
+
+  private void clocks(Instant at, Instant now) throws IOException, InterruptedException {
     if (at.isAfter(now)) {
       String body = "{\"now\":\"" + at + "\"}";
       tell("PUT", at("grounds-board", "/control/clock"), body);
@@ -155,42 +187,56 @@ final class Hands implements AutoCloseable {
 
   /** Waits until all that is due by now is done, and lets those wait that wait for later. */
   void quiet() throws IOException, InterruptedException {
-    for (int looks = 0; underWay(); looks++) {
-      Thread.sleep(looks < 20 ? 2 : 10);
-      if (looks % 100 == 99) {
+    Ahead unused = rest();
+  }
+
+  private Ahead rest() throws IOException, InterruptedException {
+    long until = System.nanoTime() + PATIENCE.toNanos();
+    for (int looks = 1; System.nanoTime() < until; looks++) {
+      if (isTelling()) {
+        Thread.sleep(2);
+        if (looks % LONG_OVERDUE == 0) {
+          tellAtOnce();
+        }
+        continue;
+      }
+      Ahead ahead = ahead("/api/clock/rest");
+      if (ahead.underWay()) {
         // Something waits for room that only time makes.
-        clocks(now().plus(Duration.ofSeconds(2)));
+        clocks(ahead.now().plus(Duration.ofSeconds(2)), ahead.now());
+      } else if (!ahead.waited()) {
+        return ahead;
       }
-      if (looks > 6000) {
-        throw new IOException("the application does not come to an end of what is due");
-      }
+      // What was just done may have made a system tell of it.
+    }
+    throw new IOException("the application does not come to an end of what is due");
+  }
+
+  /** Nobody waits in a past for webhooks that others were to overtake. */
+  private void tellAtOnce() throws IOException, InterruptedException {
+    for (String standIn : TELLING) {
+      tell("POST", at(standIn, "/control/hooks"), "");
     }
   }
 
-  private boolean underWay() throws IOException, InterruptedException {
+  private boolean isTelling() throws IOException, InterruptedException {
     for (String standIn : TELLING) {
       String hooks = send("GET", at(standIn, "/control/hooks"), "", "application/json", "");
       if (JSON.readTree(hooks).path("underWay").asInt() > 0) {
         return true;
       }
     }
-    return engine("GET", "/api/clock", "").path("underWay").asBoolean();
+    return false;
   }
 
   /** Goes on to a time, and to every time before it at which something is tried again. */
   void goOnTo(Instant at) throws IOException, InterruptedException {
-    quiet();
-    while (true) {
-      JsonNode ahead = engine("GET", "/api/clock", "");
-      Instant next =
-          ahead.path("next").isTextual() ? Instant.parse(ahead.path("next").asText()) : Instant.MAX;
-      if (next.isAfter(at)) {
-        break;
-      }
-      clocks(next.plusMillis(1));
-      quiet();
+    Ahead ahead = rest();
+    while (!ahead.next().isAfter(at)) {
+      clocks(ahead.next().plusMillis(1), ahead.now());
+      ahead = rest();
     }
-    clocks(at);
+    clocks(at, ahead.now());
     quiet();
   }
 

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -151,9 +150,8 @@ final class WorksLife {
   private static void goOnWithAJob(Hands hands, SplittableRandom random)
       throws IOException, InterruptedException {
     List<JsonNode> open =
-        jobs(hands).stream()
+        hands.jobs().read(hands).stream()
             .filter(job -> !List.of("done", "dropped").contains(job.path("status").asText()))
-            .sorted(Comparator.comparing(job -> job.path("id").asText()))
             .limit(CHOICE)
             .toList();
     if (!open.isEmpty()) {
@@ -171,17 +169,6 @@ final class WorksLife {
       case "in-work" -> random.nextInt(8) == 0 ? "waiting" : "done";
       default -> "in-work";
     };
-  }
-
-  private static List<JsonNode> jobs(Hands hands) throws IOException, InterruptedException {
-    List<JsonNode> jobs = new ArrayList<>();
-    String after = "0";
-    while (!after.isEmpty()) {
-      JsonNode page = hands.call("works-ledger", "GET", "/api/changes?limit=40&after=" + after, "");
-      page.path("changes").forEach(jobs::add);
-      after = page.path("more").asText("");
-    }
-    return jobs;
   }
 
   private static void finishATask(Hands hands, SplittableRandom random)
