@@ -70,7 +70,7 @@ class SampleWorld implements World {
 
   private LookupAnswer ask(Question question) {
     if (question.origin() == LookupRule.Origin.EVENTS) {
-      return received.find(question);
+      return received.lookThrough(question);
     }
     return systems
         .find(question.system())

@@ -78,14 +78,19 @@ class Samples {
         events.newestOf(start.system(), start.collection(), start.kinds(), most);
     Set<String> records = new HashSet<>();
     for (EventMapper.EventRow row : received) {
-      samples.add(new Sample(row.id(), Sample.Origin.RECEIVED, ReceivedEvents.event(row)));
-      records.add(row.recordId());
+      ReceivedEvents.readable(row)
+          .ifPresent(
+              event -> {
+                samples.add(new Sample(row.id(), Sample.Origin.RECEIVED, event));
+                records.add(row.recordId());
+              });
     }
-    String problem = "";
+    String problem =
+        records.isEmpty() && !received.isEmpty() ? "What was received cannot be read as JSON" : "";
     if (received.size() < FEW) {
       SourceReading.Read read =
           source.newest(start.system(), start.collection(), start.kinds().getFirst());
-      problem = read.problem();
+      problem = read.problem().isEmpty() ? problem : read.problem();
       read.events().stream()
           .filter(event -> !records.contains(event.record()))
           .forEach(event -> samples.add(new Sample(event.id(), Sample.Origin.READ, event)));

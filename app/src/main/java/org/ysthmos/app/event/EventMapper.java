@@ -133,6 +133,22 @@ public interface EventMapper {
       @Param("before") long before,
       @Param("limit") int limit);
 
+  /** A collection's events after an order number, oldest first. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM event e
+          WHERE e.system_id = #{system} AND e.collection_id = #{collection}
+            AND e.seq > #{after} AND e.origin <> 'MADE_UP'
+          ORDER BY e.system_id, e.collection_id, e.seq LIMIT #{limit}
+          """)
+  List<EventRow> oldest(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("after") long after,
+      @Param("limit") int limit);
+
   /** A collection's events of some kinds, newest first. */
   @Select(
       "<script>SELECT "

@@ -1,11 +1,15 @@
 package org.ysthmos.app.event;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PushReader;
 import org.ysthmos.core.decide.World;
@@ -28,40 +32,76 @@ public class ReceivedEvents {
   private static final int MOST_BEFORE = 20;
 
   private final EventMapper mapper;
+  private final EventIndex index;
 
-  ReceivedEvents(EventMapper mapper) {
+  ReceivedEvents(EventMapper mapper, EventIndex index) {
     this.mapper = mapper;
+    this.index = index;
   }
 
   /**
    * What came with the events whose fields hold these values, the newest first. Keys are addresses
-   * into what came with an event. Where there are more events than are looked through and none was
-   * found, it cannot be said that there is none.
+   * into what came with an event. They are found by an index of these keys, however many events
+   * there are; while a new index does not reach back to the first event, the newest that it lacks
+   * are read.
    */
   public World.LookupAnswer find(World.Question question) {
+    EventIndex.Known known = index.find(question.system(), question.collection(), question.keys());
+    List<JsonNode> found =
+        known.events().stream()
+            .flatMap(seq -> Stream.ofNullable(mapper.find(seq)))
+            .flatMap(row -> holding(row, question.keys()).stream())
+            .toList();
+    return found.isEmpty() && known.from() > 0
+        ? lookThrough(question, known.from())
+        : new World.Found(found);
+  }
+
+  /** The same by reading the newest events, for who asks once. */
+  public World.LookupAnswer lookThrough(World.Question question) {
+    return lookThrough(question, Long.MAX_VALUE);
+  }
+
+  /**
+   * Where there are more events than are looked through and none was found, it cannot be said that
+   * there is none.
+   */
+  private World.LookupAnswer lookThrough(World.Question question, long first) {
     List<JsonNode> found = new ArrayList<>();
-    long before = Long.MAX_VALUE;
+    long before = first;
     int looked = 0;
-    while (looked < MOST_LOOKED_THROUGH) {
+    while (true) {
       List<EventMapper.EventRow> page =
           mapper.newest(question.system(), question.collection(), before, PAGE);
-      page.stream()
-          .map(row -> body(row))
-          .filter(data -> has(data, question.keys()))
-          .forEach(found::add);
+      page.forEach(row -> holding(row, question.keys()).ifPresent(found::add));
       looked += page.size();
-      if (page.size() < PAGE) {
+      if (page.size() < PAGE || (!found.isEmpty() && looked >= MOST_LOOKED_THROUGH)) {
         return new World.Found(found);
+      }
+      if (looked >= MOST_LOOKED_THROUGH) {
+        return notAmong(question, looked, page.getLast().receivedAt());
       }
       before = page.getLast().seq();
     }
-    return found.isEmpty()
-        ? new World.Unanswered(
-            Failure.of(
-                    FailureKind.LOOKUP_EMPTY,
-                    "Not among the newest %d events of %s".formatted(looked, question.collection()))
-                .withRemedy("Look it up in the system itself, then send again"))
-        : new World.Found(found);
+  }
+
+  private static World.LookupAnswer notAmong(World.Question question, int looked, Instant since) {
+    return new World.Unanswered(
+        Failure.of(
+                FailureKind.LOOKUP_EMPTY,
+                String.format(
+                    Locale.ENGLISH,
+                    "Not among the newest %,d events of %s, which go back to %s",
+                    looked,
+                    question.collection(),
+                    since.truncatedTo(ChronoUnit.SECONDS)))
+            .withRemedy("Look it up in the system itself, then send again"));
+  }
+
+  /** What came with an event, if its fields hold these values. */
+  private static Optional<JsonNode> holding(EventMapper.EventRow row, Map<String, String> keys) {
+    // One that cannot be read holds nothing; whoever decides it learns why.
+    return json(row).filter(data -> has(data, keys));
   }
 
   private static boolean has(JsonNode data, Map<String, String> keys) {
@@ -119,7 +159,25 @@ public class ReceivedEvents {
         body(row));
   }
 
-  /** What came with an event as JSON. */
+  /** The same; empty if what was kept cannot be read as JSON. */
+  public static Optional<Event> readable(EventMapper.EventRow row) {
+    return json(row).isPresent() ? Optional.of(event(row)) : Optional.empty();
+  }
+
+  /** What came with an event; empty if it cannot be read as JSON. */
+  static Optional<JsonNode> json(EventMapper.EventRow row) {
+    try {
+      return Optional.of(PushReader.parse(row.body()));
+    } catch (PushReader.Unreadable e) {
+      return Optional.empty();
+    }
+  }
+
+  /**
+   * What came with an event as JSON.
+   *
+   * @throws IllegalStateException if it cannot be read
+   */
   public static JsonNode body(EventMapper.EventRow row) {
     try {
       return PushReader.parse(row.body());

@@ -6,6 +6,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.event.EventIndex;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
@@ -26,12 +27,20 @@ public class Purger {
   private final PurgeMapper mapper;
   private final SeenIndex seen;
   private final Journal journal;
+  private final EventIndex index;
   private final KeepSettings keep;
   private final AppClock clock;
 
-  Purger(PurgeMapper mapper, SeenIndex seen, Journal journal, KeepSettings keep, AppClock clock) {
+  Purger(
+      PurgeMapper mapper,
+      SeenIndex seen,
+      EventIndex index,
+      Journal journal,
+      KeepSettings keep,
+      AppClock clock) {
     this.mapper = mapper;
     this.seen = seen;
+    this.index = index;
     this.journal = journal;
     this.keep = keep;
     this.clock = clock;
@@ -56,7 +65,11 @@ public class Purger {
       if (old.isEmpty()) {
         break;
       }
-      journal.runSoon(() -> mapper.removeEvents(old));
+      journal.runSoon(
+          () -> {
+            mapper.removeEvents(old);
+            index.remove(old);
+          });
       events += old.size();
     }
     int stories = stories(now.minus(keep.stories()));
