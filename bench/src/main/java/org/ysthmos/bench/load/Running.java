@@ -14,7 +14,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
@@ -118,7 +117,6 @@ final class Running implements AutoCloseable {
   /** Takes events in by the product's own intake, as polled pages are. */
   void takeIn(int count) {
     IntakeWriter intake = context.getBean(IntakeWriter.class);
-    List<CompletableFuture<?>> pages = new ArrayList<>();
     for (int done = 0; done < count; done += 500) {
       List<EventRow> page = new ArrayList<>();
       for (int i = 0; i < Math.min(500, count - done); i++) {
@@ -137,13 +135,8 @@ final class Running implements AutoCloseable {
                 EventMapper.Origin.TOLD,
                 body(number).getBytes(StandardCharsets.UTF_8)));
       }
-      pages.add(intake.keepAll(page, nothing -> {}));
-      if (pages.size() == 8) {
-        pages.forEach(CompletableFuture::join);
-        pages.clear();
-      }
+      intake.keepPage(page, nothing -> {});
     }
-    pages.forEach(CompletableFuture::join);
   }
 
   void hold(boolean yes) {

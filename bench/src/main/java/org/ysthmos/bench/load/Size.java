@@ -13,7 +13,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import javax.sql.DataSource;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -89,8 +88,7 @@ public final class Size {
                 EventMapper.Origin.TOLD,
                 running.body(done).getBytes(StandardCharsets.UTF_8)));
       }
-      CompletableFuture<?> kept = intake.keepAll(page, nothing -> {});
-      Object unused = kept.join();
+      intake.keepPage(page, nothing -> {});
       while (count(running, "SELECT COUNT(*) FROM trace_work") > 20_000) {
         Load.pause(200);
       }

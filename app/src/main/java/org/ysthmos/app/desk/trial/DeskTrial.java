@@ -1,0 +1,291 @@
+package org.ysthmos.app.desk.trial;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.desk.draft.DraftCompiler;
+import org.ysthmos.app.desk.draft.DraftJson;
+import org.ysthmos.app.desk.draft.DraftStart;
+import org.ysthmos.app.desk.sample.Sample;
+import org.ysthmos.app.desk.sample.SampleWorld;
+import org.ysthmos.app.desk.sample.Samples;
+import org.ysthmos.app.desk.sample.SourceColumns;
+import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.bridge.CompiledLookup;
+import org.ysthmos.core.condition.CompiledCondition.TestResult;
+import org.ysthmos.core.decide.Decider;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.document.DocumentProblem;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.table.TableUse;
+
+/** What a draft makes of samples, with no effect. */
+@Component
+class DeskTrial {
+
+  /** How many samples stand in the strip above the desk. */
+  static final int IN_STRIP = 40;
+
+  /** One sample in the strip. */
+  record SampleView(
+      String id,
+      Sample.Origin origin,
+      String record,
+      String kind,
+      Instant time,
+      String verdict,
+      String title,
+      String key) {}
+
+  /** Where a draft cannot be used, and what to do. */
+  record ProblemView(String path, String message) {}
+
+  /**
+   * What a draft makes of the samples and of the one in view.
+   *
+   * @param sourceProblem why the source could not be read for samples; empty if it could
+   * @param because why the event in view is passed by or fails
+   * @param tests the tests of the condition, each with whether it was met
+   * @param passing how many samples the condition lets pass
+   * @param tasks how many tasks the event in view makes
+   * @param unknownKeys what the samples ask of reference tables and these do not hold
+   */
+  record TrialView(
+      List<ProblemView> problems,
+      List<String> remarks,
+      List<SampleView> samples,
+      String sourceProblem,
+      int inView,
+      List<Arriving.ArrivingGroup> arriving,
+      List<LookupFound> lookups,
+      List<NamedValue> values,
+      List<Leaving.LeavingField> leaving,
+      String verdict,
+      List<String> because,
+      List<TestView> tests,
+      int passing,
+      int tasks,
+      String matchKey,
+      List<UnknownKey> unknownKeys) {}
+
+  /**
+   * One test of the condition, for the event in view.
+   *
+   * @param passed how many samples meet it
+   * @param asked how many samples came to it
+   */
+  record TestView(String sentence, String value, boolean met, int passed, int asked) {}
+
+  /**
+   * What a lookup found for the event in view.
+   *
+   * @param records how many; -1 if it was not asked
+   */
+  record LookupFound(String name, String of, int records, int foundIn, int askedIn) {}
+
+  /** A value that the bridge names, for the event in view. */
+  record NamedValue(
+      String name,
+      String type,
+      String start,
+      List<Leaving.LeavingStep> steps,
+      String value,
+      String problem) {}
+
+  /** A key that samples ask for in vain. */
+  record UnknownKey(String table, List<String> keys, int times) {}
+
+  private final Catalog catalog;
+  private final Samples samples;
+  private final SampleWorld world;
+
+  DeskTrial(Catalog catalog, Samples samples, SampleWorld world) {
+    this.catalog = catalog;
+    this.samples = samples;
+    this.world = world;
+  }
+
+  /**
+   * @param wanted the id of the sample to look at; the first if there is none of it
+   */
+  TrialView run(String id, String json, String wanted) {
+    DraftCompiler.Compiled compiled = DraftCompiler.compile(json, catalog);
+    ObjectNode draft = DraftJson.parse(json);
+    Samples.Found found = samples.of(id, DraftStart.of(draft), IN_STRIP);
+    List<Sample> all = found.samples();
+    int inView = place(all, wanted);
+    Optional<BridgeVersion> bridge = compiled.version();
+    List<Decision> decisions = bridge.map(version -> decide(version, all)).orElse(List.of());
+    Optional<Decision> decision =
+        decisions.isEmpty() ? Optional.empty() : Optional.of(decisions.get(inView));
+    Set<String> ruled = new LinkedHashSet<>();
+    draft.path("fields").fieldNames().forEachRemaining(ruled::add);
+    return new TrialView(
+        compiled.problems().stream().map(p -> new ProblemView(p.path(), p.message())).toList(),
+        bridge
+            .map(v -> v.remarks().stream().map(DocumentProblem::message).toList())
+            .orElse(List.of()),
+        strip(all, decisions, bridge),
+        found.problem(),
+        inView,
+        bridge
+            .map(version -> Arriving.groups(SourceColumns.of(version, all, decisions), inView))
+            .orElse(List.of()),
+        bridge.map(version -> lookups(version, decisions, inView)).orElse(List.of()),
+        decision.map(DeskTrial::values).orElse(List.of()),
+        catalog
+            .collection(draft.at("/to/system").asText(), draft.at("/to/collection").asText())
+            .map(target -> Leaving.fields(target, ruled, compiled.problems(), bridge, decision))
+            .orElse(List.of()),
+        decision.map(made -> made.verdict().words()).orElse(""),
+        decision.map(DeskTrial::because).orElse(List.of()),
+        decision.map(made -> tests(made, decisions)).orElse(List.of()),
+        (int) decisions.stream().filter(made -> made.verdict() != Verdict.PASSED_BY).count(),
+        decision.map(made -> made.tasks().size()).orElse(0),
+        decision.flatMap(Decision::key).map(MatchKey::text).orElse(""),
+        unknownKeys(decisions));
+  }
+
+  /** What a version makes of samples, explained. */
+  List<Decision> decide(BridgeVersion bridge, List<Sample> all) {
+    return all.stream()
+        .map(sample -> Decider.decide(bridge, sample.event(), world, Mode.EXPLAINED))
+        .toList();
+  }
+
+  private static int place(List<Sample> samples, String wanted) {
+    for (int i = 0; i < samples.size(); i++) {
+      if (samples.get(i).id().equals(wanted)) {
+        return i;
+      }
+    }
+    return 0;
+  }
+
+  private static List<LookupFound> lookups(
+      BridgeVersion bridge, List<Decision> decisions, int inView) {
+    List<LookupFound> found = new ArrayList<>();
+    for (CompiledLookup lookup : bridge.lookups()) {
+      String name = lookup.rule().name();
+      int asked = 0;
+      int answered = 0;
+      int here = -1;
+      for (int i = 0; i < decisions.size(); i++) {
+        int records = records(decisions.get(i), name);
+        asked += records >= 0 ? 1 : 0;
+        answered += records > 0 ? 1 : 0;
+        here = i == inView ? records : here;
+      }
+      found.add(
+          new LookupFound(
+              name,
+              lookup.shape().recordWord() + " of " + lookup.shape().systemName(),
+              here,
+              answered,
+              asked));
+    }
+    return found;
+  }
+
+  private static int records(Decision decision, String lookup) {
+    return decision.answers().stream()
+        .filter(answer -> answer.lookup().equals(lookup))
+        .findFirst()
+        .map(answer -> answer.records().size())
+        .orElse(-1);
+  }
+
+  private static List<NamedValue> values(Decision decision) {
+    return decision.explanation().named().stream()
+        .map(
+            way ->
+                new NamedValue(
+                    way.target().key(),
+                    way.target().type().toString(),
+                    Leaving.text(way.start()),
+                    way.steps().stream().map(Leaving::step).toList(),
+                    Leaving.text(way.result()),
+                    Leaving.problem(way.result())))
+        .toList();
+  }
+
+  private static List<String> because(Decision decision) {
+    List<String> because = new ArrayList<>();
+    if (!decision.because().isEmpty()) {
+      because.add(decision.because());
+    }
+    decision.failures().forEach(failure -> because.add(Words.sentence(failure)));
+    return because;
+  }
+
+  private static List<TestView> tests(Decision inView, List<Decision> all) {
+    Map<String, int[]> counted = new LinkedHashMap<>();
+    for (Decision decision : all) {
+      for (TestResult test : decision.explanation().tests()) {
+        int[] count = counted.computeIfAbsent(test.sentence(), s -> new int[2]);
+        count[0] += test.met() ? 1 : 0;
+        count[1]++;
+      }
+    }
+    return inView.explanation().tests().stream()
+        .map(
+            test -> {
+              int[] count = counted.getOrDefault(test.sentence(), new int[2]);
+              return new TestView(test.sentence(), test.value(), test.met(), count[0], count[1]);
+            })
+        .toList();
+  }
+
+  private static List<UnknownKey> unknownKeys(List<Decision> decisions) {
+    Map<TableUse, Integer> times = new LinkedHashMap<>();
+    for (Decision decision : decisions) {
+      for (TableUse use : decision.tableUses()) {
+        if (!use.found()) {
+          times.merge(use, 1, Integer::sum);
+        }
+      }
+    }
+    return times.entrySet().stream()
+        .map(e -> new UnknownKey(e.getKey().table(), e.getKey().keys(), e.getValue()))
+        .toList();
+  }
+
+  private static List<SampleView> strip(
+      List<Sample> samples, List<Decision> decisions, Optional<BridgeVersion> bridge) {
+    List<SampleView> strip = new ArrayList<>();
+    for (int i = 0; i < samples.size(); i++) {
+      Sample sample = samples.get(i);
+      Optional<Decision> decision =
+          decisions.isEmpty() ? Optional.empty() : Optional.of(decisions.get(i));
+      strip.add(
+          new SampleView(
+              sample.id(),
+              sample.origin(),
+              sample.event().record(),
+              sample.event().kind(),
+              sample.event().time(),
+              decision.map(made -> made.verdict().words()).orElse(""),
+              decision.map(made -> title(made, bridge)).orElse(""),
+              decision.flatMap(Decision::key).map(MatchKey::text).orElse("")));
+    }
+    return strip;
+  }
+
+  private static String title(Decision decision, Optional<BridgeVersion> bridge) {
+    return bridge
+        .map(version -> decision.task().get(version.target().titleField()))
+        .map(value -> Words.limited(value.display(), 120))
+        .orElse("");
+  }
+}

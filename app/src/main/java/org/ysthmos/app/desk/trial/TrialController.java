@@ -1,0 +1,158 @@
+package org.ysthmos.app.desk.trial;
+
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.desk.draft.DraftJson;
+import org.ysthmos.app.desk.draft.DraftStart;
+import org.ysthmos.app.desk.draft.Typed;
+import org.ysthmos.app.desk.sample.Sample;
+import org.ysthmos.app.desk.sample.SampleWorld;
+import org.ysthmos.app.desk.sample.Samples;
+import org.ysthmos.app.desk.sample.SourceReading;
+import org.ysthmos.app.example.Examples;
+import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.who.By;
+import org.ysthmos.core.bridge.BridgeCompiler;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.decide.Decider;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.trial.PinnedExample;
+
+/** Trying a draft on samples, pinning what comes out, and sending one event for real. */
+@RestController
+@RequestMapping(path = "/api/desk/drafts/{id}", produces = MediaType.APPLICATION_JSON_VALUE)
+class TrialController {
+
+  /** What was pasted, uploaded or made by hand. */
+  record SampleWish(String document, String text) {}
+
+  /** The samples that were added. */
+  record AddedSamples(List<String> ids) {}
+
+  /** A sample to pin, under a name. */
+  record PinWish(String document, String sample, String name) {}
+
+  /** The trace of a try. */
+  record Tried(String trace) {}
+
+  private final DeskTrial trial;
+  private final ProofSheet proof;
+  private final Samples samples;
+  private final SourceReading source;
+  private final SampleWorld world;
+  private final Suggestions suggestions;
+  private final Examples examples;
+  private final Tries tries;
+  private final Catalog catalog;
+
+  TrialController(
+      DeskTrial trial,
+      ProofSheet proof,
+      Samples samples,
+      SourceReading source,
+      SampleWorld world,
+      Suggestions suggestions,
+      Examples examples,
+      Tries tries,
+      Catalog catalog) {
+    this.trial = trial;
+    this.proof = proof;
+    this.samples = samples;
+    this.source = source;
+    this.world = world;
+    this.suggestions = suggestions;
+    this.examples = examples;
+    this.tries = tries;
+    this.catalog = catalog;
+  }
+
+  /**
+   * Tries a draft on samples: nothing is kept and nothing leaves.
+   *
+   * @param sample the one to look at
+   * @param fresh whether lookups and the source are asked again
+   */
+  @PostMapping("/trial")
+  DeskTrial.TrialView trial(
+      @PathVariable String id,
+      @RequestBody Typed typed,
+      @RequestParam(defaultValue = "") String sample,
+      @RequestParam(defaultValue = "false") boolean fresh) {
+    if (fresh) {
+      world.forget();
+      source.forget();
+    }
+    return trial.run(id, typed.document(), sample);
+  }
+
+  @PostMapping("/proof")
+  ProofSheet.SheetView proof(@PathVariable String id, @RequestBody Typed typed) {
+    return proof.compute(id, typed.document());
+  }
+
+  @PostMapping("/suggestions")
+  List<Suggestions.SuggestionView> suggestions(@PathVariable String id, @RequestBody Typed typed) {
+    return suggestions.of(id, typed.document());
+  }
+
+  /** Adds samples out of a text: JSON, a JSON array, NDJSON; CloudEvents or bodies as they come. */
+  @PostMapping("/samples")
+  AddedSamples addSamples(@PathVariable String id, @RequestBody SampleWish wish) {
+    DraftStart start = DraftStart.of(DraftJson.parse(wish.document()));
+    return new AddedSamples(samples.add(id, start, wish.text()));
+  }
+
+  @DeleteMapping("/samples/{sample}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void removeSample(@PathVariable String id, @PathVariable String sample) {
+    samples.remove(id, sample);
+  }
+
+  /** Pins a sample with what the draft makes of it now. */
+  @PostMapping("/examples")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void pin(@PathVariable String id, @RequestBody PinWish wish) {
+    BridgeVersion version = BridgeCompiler.compile(wish.document(), 1, catalog);
+    Sample sample =
+        samples.find(id, DraftStart.of(DraftJson.parse(wish.document())), wish.sample());
+    Decision seen = Decider.decide(version, sample.event(), world, Mode.PLAIN);
+    String name = wish.name().isBlank() ? sample.event().record() : wish.name().strip();
+    examples.add(id, List.of(PinnedExample.pin(name, sample.event(), seen, version, world)));
+  }
+
+  @DeleteMapping("/examples/{example}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void unpin(@PathVariable String id, @PathVariable String example) {
+    examples.remove(id, example);
+  }
+
+  /** The pinned examples as NDJSON, as the check command reads them. */
+  @GetMapping(path = "/examples", produces = "application/x-ndjson")
+  String examples(@PathVariable String id) {
+    return examples.ndjson(id);
+  }
+
+  /**
+   * Sends one sample for real; its trace is marked as a try, and what it makes can be taken back.
+   */
+  @PostMapping("/tries")
+  Tried send(@PathVariable String id, @RequestBody Typed typed, @RequestParam String sample) {
+    if (sample.isBlank()) {
+      throw new ApiProblem(
+          HttpStatus.UNPROCESSABLE_ENTITY, "No event", "Choose the event that is to be sent.");
+    }
+    return new Tried(tries.send(id, typed.document(), sample, By.PERSON));
+  }
+}
