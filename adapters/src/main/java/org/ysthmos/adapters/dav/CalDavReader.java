@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -48,7 +48,7 @@ public final class CalDavReader implements ProtocolReader {
         Parts.shape(of, node, "task", "title", "parent", all, read),
         calendar,
         onDays,
-        node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
+        node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
   }
 
   /** RFC 5545 section 3.8.1.11. */

@@ -61,7 +61,7 @@ final class DocumentSystem implements ReadingGateway {
   }
 
   @Override
-  public Changes changes(String collection, Place place, CallLog log) {
+  public Changes changes(String collection, Cursor place, CallLog log) {
     try {
       List<Changed> changes = new ArrayList<>();
       for (ObjectNode record : all(collection(collection), log)) {

@@ -80,7 +80,7 @@ final class TodoSystem implements SystemGateway {
    * later one asks what changed since the token, and tells it in pages by name.
    */
   @Override
-  public Changes changes(String collection, Place place, CallLog log) {
+  public Changes changes(String collection, Cursor place, CallLog log) {
     try {
       URI folder = folder(collection);
       if (place.since().isEmpty()) {
@@ -89,7 +89,8 @@ final class TodoSystem implements SystemGateway {
       }
       Multistatus changed = calls.changes(folder, place.since().get(), TAG, log);
       // The token of the first page: what changes while pages are read is told after it.
-      Reached reached = place.page().map(Reached::read).orElse(new Reached(token(changed), ""));
+      SyncCursor reached =
+          place.page().map(SyncCursor::read).orElse(new SyncCursor(token(changed), ""));
       List<Multistatus.Response> members =
           changed.responses().stream()
               .filter(one -> !one.href().endsWith("/"))
@@ -103,7 +104,7 @@ final class TodoSystem implements SystemGateway {
       return members.size() > PAGE
           ? new Page(
               records,
-              Optional.of(new Reached(reached.token(), members.get(PAGE - 1).href()).write()),
+              Optional.of(new SyncCursor(reached.token(), members.get(PAGE - 1).href()).write()),
               Optional.empty())
           : new Page(records, Optional.empty(), Optional.of(reached.token()));
     } catch (DavCalls.Failed e) {
@@ -119,11 +120,11 @@ final class TodoSystem implements SystemGateway {
    * @param token from which the next pass goes on
    * @param href the last name that was told
    */
-  private record Reached(String token, String href) {
+  private record SyncCursor(String token, String href) {
 
-    static Reached read(String page) {
+    static SyncCursor read(String page) {
       int end = page.indexOf('\n');
-      return new Reached(page.substring(0, end), page.substring(end + 1));
+      return new SyncCursor(page.substring(0, end), page.substring(end + 1));
     }
 
     String write() {

@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -47,7 +47,7 @@ public final class WebDavReader implements ProtocolReader {
         Parts.shape(of, node, "document", "/name", "", fields, fields),
         folder,
         properties,
-        node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
+        node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
   }
 
   private static void properties(

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.time.Duration;
 import java.util.Optional;
-import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
@@ -26,9 +26,10 @@ record DropCollection(
   }
 
   @Override
-  public Optional<Asked> asked() {
+  public Optional<PollSpec> polled() {
     return Optional.of(
-        new Asked(every, id, Pointer.parse("/no-such-field"), false, false, Asked.USUAL_KINDS));
+        new PollSpec(
+            every, id, Pointer.parse("/no-such-field"), false, false, PollSpec.USUAL_KINDS));
   }
 
   /** Whether a file belongs here; what begins with a full stop is still being written. */

@@ -4,9 +4,9 @@ import java.nio.file.FileSystems;
 import java.nio.file.PathMatcher;
 import java.util.List;
 import java.util.regex.PatternSyntaxException;
-import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -51,7 +51,7 @@ public final class DropReader implements ProtocolReader {
         FileKind.parse(reads.text())
             .orElseThrow(() -> reads.refuse("files hold csv, ndjson or icalendar")),
         Parts.pointer(node.need("id")),
-        node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
+        node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
   }
 
   private static void glob(DocumentNode node) {

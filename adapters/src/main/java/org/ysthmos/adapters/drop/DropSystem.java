@@ -72,16 +72,16 @@ final class DropSystem implements ReadingGateway {
    * @param current the file that is being read; empty between files
    * @param row how many of its records were told
    */
-  private record Reached(Map<String, String> files, String current, int row) {
+  private record DropCursor(Map<String, String> files, String current, int row) {
 
-    static Reached read(String text) {
+    static DropCursor read(String text) {
       try {
         JsonNode root = JSON.readTree(text);
         Map<String, String> files = new LinkedHashMap<>();
         root.path("files")
             .properties()
             .forEach(entry -> files.put(entry.getKey(), entry.getValue().asText()));
-        return new Reached(files, root.path("current").asText(), root.path("row").asInt());
+        return new DropCursor(files, root.path("current").asText(), root.path("row").asInt());
       } catch (JsonProcessingException e) {
         throw new IllegalStateException("a mark that we wrote cannot be read: " + text, e);
       }
@@ -94,30 +94,30 @@ final class DropSystem implements ReadingGateway {
       return root.toString();
     }
 
-    Reached through(String file, String state) {
+    DropCursor through(String file, String state) {
       Map<String, String> more = new LinkedHashMap<>(files);
       more.put(file, state);
-      return new Reached(more, "", 0);
+      return new DropCursor(more, "", 0);
     }
   }
 
   @Override
-  public Changes changes(String collection, Place place, CallLog calls) {
+  public Changes changes(String collection, Cursor place, CallLog calls) {
     try {
       DropCollection described = collection(collection);
       Map<String, String> states = states(described);
       if (place.since().isEmpty() && place.page().isEmpty()) {
         return new Page(
-            List.of(), Optional.empty(), Optional.of(new Reached(states, "", 0).write()));
+            List.of(), Optional.empty(), Optional.of(new DropCursor(states, "", 0).write()));
       }
-      Reached reached = Reached.read(place.page().or(place::since).orElseThrow());
+      DropCursor reached = DropCursor.read(place.page().or(place::since).orElseThrow());
       for (Map.Entry<String, String> file : states.entrySet()) {
         if (!file.getValue().equals(reached.files().get(file.getKey()))) {
           return page(described, file.getKey(), file.getValue(), reached);
         }
       }
       // Files that are gone need not be remembered.
-      Reached settled = new Reached(states, "", 0);
+      DropCursor settled = new DropCursor(states, "", 0);
       return new Page(List.of(), Optional.empty(), Optional.of(settled.write()));
     } catch (Unreadable e) {
       return new NotRead(unreadable(String.valueOf(e.getMessage())));
@@ -126,7 +126,7 @@ final class DropSystem implements ReadingGateway {
     }
   }
 
-  private Page page(DropCollection described, String name, String state, Reached reached)
+  private Page page(DropCollection described, String name, String state, DropCursor reached)
       throws IOException, Unreadable {
     List<JsonNode> records = records(described, name);
     int from = name.equals(reached.current()) ? Math.min(reached.row(), records.size()) : 0;
@@ -135,10 +135,10 @@ final class DropSystem implements ReadingGateway {
     for (JsonNode record : records.subList(from, to)) {
       changes.add(change(described, name, state, record));
     }
-    Reached next =
+    DropCursor next =
         to == records.size()
             ? reached.through(name, state)
-            : new Reached(reached.files(), name, to);
+            : new DropCursor(reached.files(), name, to);
     return new Page(changes, Optional.of(next.write()), Optional.empty());
   }
 

@@ -19,9 +19,9 @@ import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Changes;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.value.Moment;
@@ -48,7 +48,7 @@ final class HttpChanges {
     }
   }
 
-  Changes read(Place place, CallLog calls) {
+  Changes read(Cursor place, CallLog calls) {
     try {
       URI address = address(place);
       Answer answer =
@@ -64,7 +64,7 @@ final class HttpChanges {
     }
   }
 
-  private URI address(Place place) throws Unfit {
+  private URI address(Cursor place) throws Unfit {
     if (poll.paging() instanceof Paging.ByLink && place.page().isPresent()) {
       return sameHost(URI.create(place.page().get()));
     }
@@ -99,7 +99,7 @@ final class HttpChanges {
     return link;
   }
 
-  private Page page(Place place, URI address, Answered answered) throws Unfit {
+  private Page page(Cursor place, URI address, Answered answered) throws Unfit {
     JsonNode items = poll.items().in(answered.body());
     if (!items.isArray()) {
       throw new Unfit("no list stands at “" + poll.items() + "”");
@@ -128,7 +128,7 @@ final class HttpChanges {
     return new Unfit("a record has no " + what + " at “" + at + "”");
   }
 
-  private Optional<String> next(Place place, URI address, Answered answered, boolean empty)
+  private Optional<String> next(Cursor place, URI address, Answered answered, boolean empty)
       throws Unfit {
     return switch (poll.paging()) {
       case Paging.Whole whole -> Optional.empty();

@@ -4,7 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.delivery.Promise;
@@ -142,16 +142,16 @@ public record HttpCollection(
   }
 
   @Override
-  public Optional<Asked> asked() {
+  public Optional<PollSpec> polled() {
     return poll.map(
         how ->
-            new Asked(
+            new PollSpec(
                 how.every(),
                 how.id(),
                 how.version(),
                 how.since().filter(since -> since.cursor().isEmpty()).isPresent(),
                 how.paging() instanceof Paging.ByNumber,
-                Asked.USUAL_KINDS));
+                PollSpec.USUAL_KINDS));
   }
 
   @Override

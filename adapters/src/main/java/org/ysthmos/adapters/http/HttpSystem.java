@@ -108,7 +108,7 @@ public final class HttpSystem implements SystemGateway {
   }
 
   @Override
-  public Changes changes(String collection, Place place, CallLog calls) {
+  public Changes changes(String collection, Cursor place, CallLog calls) {
     return collection(collection)
         .poll()
         .<Changes>map(poll -> new HttpChanges(system, poll, caller, failures).read(place, calls))

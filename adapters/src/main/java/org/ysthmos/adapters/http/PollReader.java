@@ -4,8 +4,8 @@ import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCollection.Paging;
 import org.ysthmos.adapters.http.HttpCollection.Poll;
 import org.ysthmos.adapters.http.HttpCollection.Since;
-import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.core.document.DocumentNode;
 
 /** Reads how a collection is asked for changes. */
@@ -25,7 +25,7 @@ final class PollReader {
             node.get("created").map(Parts::pointer),
             node.get("since").map(PollReader::since),
             node.get("next").map(PollReader::paging).orElse(new Paging.Whole()),
-            node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
+            node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
     node.get("since")
         .filter(since -> poll.changed().isEmpty() && poll.since().get().cursor().isEmpty())
         .ifPresent(

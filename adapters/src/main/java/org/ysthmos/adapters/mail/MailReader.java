@@ -5,9 +5,9 @@ import jakarta.mail.internet.InternetAddress;
 import java.net.URI;
 import java.util.List;
 import java.util.Optional;
-import org.ysthmos.adapters.system.Asked;
 import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.Parts;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -45,7 +45,7 @@ public final class MailReader implements ProtocolReader {
     return new FolderCollection(
         Parts.shape(of, node, "mail", "/subject", "", fields, fields),
         List.copyOf(folders),
-        node.get("every").map(Parts::duration).orElse(Asked.USUAL_INTERVAL));
+        node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
   }
 
   private static LetterCollection letters(Collected of, DocumentNode node) {

@@ -53,15 +53,15 @@ final class MailSystem implements SystemGateway {
 
   /** Reads something in the opened account. */
   @FunctionalInterface
-  private interface Reading<T> {
+  private interface MailQuery<T> {
     T read(Mailbox box) throws MessagingException, IOException;
   }
 
   /** What reading came to. */
-  private sealed interface Came<T> {
-    record Read<T>(T found) implements Came<T> {}
+  private sealed interface Outcome<T> {
+    record Read<T>(T found) implements Outcome<T> {}
 
-    record Failed<T>(Failure failure) implements Came<T> {}
+    record Failed<T>(Failure failure) implements Outcome<T> {}
   }
 
   /** Takes room for one session with a server; what was not opened was not called. */
@@ -73,21 +73,21 @@ final class MailSystem implements SystemGateway {
             Failure.noRoom(system.name() + " leaves no room for another call just now", wait));
   }
 
-  private <T> Came<T> read(Purpose purpose, String what, CallLog log, Reading<T> reading) {
+  private <T> Outcome<T> read(Purpose purpose, String what, CallLog log, MailQuery<T> reading) {
     Optional<Failure> full = noRoom();
     if (full.isPresent()) {
-      return new Came.Failed<>(full.get());
+      return new Outcome.Failed<>(full.get());
     }
     MailCalls call =
         MailCalls.begin(system.name(), clock, log, purpose, what + " " + account.readAddress());
     try (Mailbox box = new Mailbox(account)) {
       T found = reading.read(box);
       call.answered(0, "OK", "");
-      return new Came.Read<>(found);
+      return new Outcome.Read<>(found);
     } catch (MessagingException | IOException e) {
       Failure failure = failures.reading(e);
       call.failed(failure, "");
-      return new Came.Failed<>(failure);
+      return new Outcome.Failed<>(failure);
     }
   }
 
@@ -117,15 +117,15 @@ final class MailSystem implements SystemGateway {
             Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " lists no letters"));
   }
 
-  private static LookupAnswer answer(Came<List<JsonNode>> outcome) {
+  private static LookupAnswer answer(Outcome<List<JsonNode>> outcome) {
     return switch (outcome) {
-      case Came.Read<List<JsonNode>>(var found) -> new Found(found);
-      case Came.Failed<List<JsonNode>>(var failure) -> new Unanswered(failure);
+      case Outcome.Read<List<JsonNode>>(var found) -> new Found(found);
+      case Outcome.Failed<List<JsonNode>>(var failure) -> new Unanswered(failure);
     };
   }
 
   @Override
-  public Changes changes(String collection, Place place, CallLog calls) {
+  public Changes changes(String collection, Cursor place, CallLog calls) {
     if (!(system.collection(collection) instanceof FolderCollection folders)) {
       return new NotRead(
           Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " is not asked for letters"));
@@ -137,8 +137,8 @@ final class MailSystem implements SystemGateway {
             .or(() -> place.since().map(text -> Pass.read(text).at(0)))
             .orElse(Pass.BEGINNING);
     return switch (read(Purpose.POLL, "SEARCH", calls, box -> page(box, folders, from))) {
-      case Came.Read<Page>(Page page) -> page;
-      case Came.Failed<Page>(Failure failure) -> new NotRead(failure);
+      case Outcome.Read<Page>(Page page) -> page;
+      case Outcome.Failed<Page>(Failure failure) -> new NotRead(failure);
     };
   }
 
@@ -188,13 +188,13 @@ final class MailSystem implements SystemGateway {
     String folder = letters.keptIn().get();
     return switch (read(
         Purpose.FIND_BY_KEY, "SEARCH", calls, box -> box.holds(folder, "Message-ID", id))) {
-      case Came.Read<Boolean>(Boolean there) ->
+      case Outcome.Read<Boolean>(Boolean there) ->
           new Searched(there ? Optional.of(id) : Optional.empty());
-      case Came.Failed<Boolean>(Failure failure)
+      case Outcome.Failed<Boolean>(Failure failure)
           // Without the folder nothing was kept in it.
           when failure.kind() == FailureKind.NOT_FOUND ->
           new Searched(Optional.empty());
-      case Came.Failed<Boolean>(Failure failure) -> new Unsearched(failure);
+      case Outcome.Failed<Boolean>(Failure failure) -> new Unsearched(failure);
     };
   }
 
@@ -253,7 +253,7 @@ final class MailSystem implements SystemGateway {
         .keptIn()
         .ifPresent(
             folder -> {
-              Came<Boolean> unused =
+              Outcome<Boolean> unused =
                   read(
                       Purpose.KEEP_COPY,
                       "APPEND",

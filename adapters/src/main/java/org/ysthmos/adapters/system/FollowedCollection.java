@@ -33,7 +33,7 @@ public interface FollowedCollection extends SystemCollection {
   }
 
   @Override
-  default Optional<Asked> asked() {
-    return Optional.of(new Asked(every(), ID, versionAt(), false, false, changeKinds()));
+  default Optional<PollSpec> polled() {
+    return Optional.of(new PollSpec(every(), ID, versionAt(), false, false, changeKinds()));
   }
 }

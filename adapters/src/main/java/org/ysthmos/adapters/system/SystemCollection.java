@@ -32,7 +32,7 @@ public interface SystemCollection {
   }
 
   /** How it is asked what changed; empty if it is not. */
-  default Optional<Asked> asked() {
+  default Optional<PollSpec> polled() {
     return Optional.empty();
   }
 
@@ -72,7 +72,7 @@ public interface SystemCollection {
   default List<String> kinds() {
     Set<String> kinds = new LinkedHashSet<>();
     push().ifPresent(told -> kinds.addAll(told.kinds().values()));
-    asked().ifPresent(asked -> kinds.addAll(asked.kinds()));
+    polled().ifPresent(asked -> kinds.addAll(asked.kinds()));
     return List.copyOf(kinds);
   }
 
@@ -83,7 +83,7 @@ public interface SystemCollection {
         .filter(field -> field.key().startsWith("/"))
         .forEach(field -> fields.put(field.key(), field));
     // What comes with the event of a record that is only asked for is the record itself.
-    if (asked().isPresent() && push().isEmpty()) {
+    if (polled().isPresent() && push().isEmpty()) {
       shape().eventFields().forEach(field -> fields.putIfAbsent(field.key(), field));
     }
     return List.copyOf(fields.values());
@@ -91,7 +91,10 @@ public interface SystemCollection {
 
   /** Where an event of this collection holds the id of its record. */
   default Pointer recordInEvent() {
-    return push().map(Push::record).or(() -> asked().map(Asked::id)).orElse(Pointer.parse("/id"));
+    return push()
+        .map(Push::record)
+        .or(() -> polled().map(PollSpec::id))
+        .orElse(Pointer.parse("/id"));
   }
 
   /** The most calls that making or changing a task can take. */

@@ -26,9 +26,9 @@ import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.value.Choice;
@@ -176,7 +176,7 @@ class CalDavServerTest {
 
   private List<Changed> pass(String[] mark) {
     List<Changed> all = new ArrayList<>();
-    Place place = new Place(Optional.ofNullable(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
     while (true) {
       Page page = (Page) system.changes("tasks", place, call -> {});
       all.addAll(page.records());
@@ -184,7 +184,7 @@ class CalDavServerTest {
         mark[0] = page.since().orElseThrow();
         return all;
       }
-      place = new Place(Optional.ofNullable(mark[0]), page.next());
+      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
     }
   }
 
@@ -214,13 +214,13 @@ class CalDavServerTest {
       put("t" + i, "T");
       expected.add("t" + i);
     }
-    Place first = new Place(Optional.of(mark[0]), Optional.empty());
+    Cursor first = new Cursor(Optional.of(mark[0]), Optional.empty());
     Page page = (Page) system.changes("tasks", first, call -> {});
     List<String> told = new ArrayList<>(page.records().stream().map(Changed::id).toList());
     // One that was told already changes while the pass goes on.
     put("t0", "Later");
     while (page.next().isPresent()) {
-      page = (Page) system.changes("tasks", new Place(first.since(), page.next()), call -> {});
+      page = (Page) system.changes("tasks", new Cursor(first.since(), page.next()), call -> {});
       told.addAll(page.records().stream().map(Changed::id).toList());
     }
     assertThat(told).containsExactlyInAnyOrderElementsOf(expected);
@@ -231,8 +231,8 @@ class CalDavServerTest {
   @Test
   void tokenThatTheServerForgotMakesItTellAllAnew() throws Exception {
     put("a", "A");
-    Place place =
-        new Place(Optional.of("http://radicale.org/ns/sync/" + "0".repeat(64)), Optional.empty());
+    Cursor place =
+        new Cursor(Optional.of("http://radicale.org/ns/sync/" + "0".repeat(64)), Optional.empty());
     Page page = (Page) system.changes("tasks", place, call -> {});
     assertThat(page.records()).extracting(Changed::id).containsExactly("a");
     assertThat(page.records().getFirst().changed()).isPresent();
@@ -242,7 +242,7 @@ class CalDavServerTest {
   @Test
   void passwordThatIsWrongIsNamed() {
     password = "other";
-    NotRead notRead = (NotRead) system.changes("tasks", Place.BEGINNING, call -> {});
+    NotRead notRead = (NotRead) system.changes("tasks", Cursor.BEGINNING, call -> {});
     assertThat(notRead.failure().kind()).isIn(FailureKind.NOT_SIGNED_IN, FailureKind.NOT_ALLOWED);
   }
 }

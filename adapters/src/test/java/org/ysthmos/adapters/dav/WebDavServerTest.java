@@ -24,9 +24,9 @@ import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.SystemGateway;
 
 /** Against a real WebDAV server, Debian's lighttpd with its mod_webdav. */
@@ -101,7 +101,7 @@ class WebDavServerTest {
   }
 
   private Map<String, Changed> all() {
-    Page page = (Page) system.changes("records", Place.BEGINNING, call -> {});
+    Page page = (Page) system.changes("records", Cursor.BEGINNING, call -> {});
     assertThat(page.next()).isEmpty();
     return page.records().stream().collect(Collectors.toMap(Changed::id, one -> one));
   }
@@ -151,7 +151,7 @@ class WebDavServerTest {
     keys.put("id", "/records/none.txt");
     assertThat(((Found) system.find("records", keys, call -> {})).records()).isEmpty();
     raw("DELETE", "/records/", "");
-    NotRead notRead = (NotRead) system.changes("records", Place.BEGINNING, call -> {});
+    NotRead notRead = (NotRead) system.changes("records", Cursor.BEGINNING, call -> {});
     assertThat(notRead.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);
   }
 }

@@ -21,9 +21,9 @@ import org.ysthmos.adapters.system.Outgoing;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.SystemGateway;
 
 class DropSystemTest {
@@ -65,7 +65,7 @@ class DropSystemTest {
 
   private static List<Changed> pass(SystemGateway system, String[] mark) {
     List<Changed> all = new ArrayList<>();
-    Place place = new Place(Optional.ofNullable(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
     while (true) {
       Page page = (Page) system.changes("orders", place, call -> {});
       all.addAll(page.records());
@@ -73,7 +73,7 @@ class DropSystemTest {
         mark[0] = page.since().orElseThrow();
         return all;
       }
-      place = new Place(Optional.ofNullable(mark[0]), page.next());
+      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
     }
   }
 
@@ -120,7 +120,7 @@ class DropSystemTest {
       lines.append("{\"number\":\"").append(i).append("\"}\n");
     }
     drop("orders.ndjson", lines.toString(), NOW.minusSeconds(60));
-    Place first = new Place(Optional.of(mark[0]), Optional.empty());
+    Cursor first = new Cursor(Optional.of(mark[0]), Optional.empty());
     Page page = (Page) system.changes("orders", first, call -> {});
     Page same = (Page) system.changes("orders", first, call -> {});
     assertThat(page.records()).hasSize(1_000).isEqualTo(same.records());
@@ -180,7 +180,7 @@ class DropSystemTest {
     String[] mark = {null};
     pass(system, mark);
     drop("orders." + ending, text.replace("~", "\r\n"), NOW.minusSeconds(60));
-    Place place = new Place(Optional.of(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.of(mark[0]), Optional.empty());
     NotRead notRead = (NotRead) system.changes("orders", place, call -> {});
     assertThat(notRead.failure().message()).contains(said);
     assertThat(notRead.failure().remedy().orElse("")).contains("nothing of it was taken");
@@ -194,7 +194,7 @@ class DropSystemTest {
     Files.write(
         folder.resolve("orders.csv"), "number\r\nç\r\n".getBytes(StandardCharsets.ISO_8859_1));
     Files.setLastModifiedTime(folder.resolve("orders.csv"), FileTime.from(NOW.minusSeconds(60)));
-    Place place = new Place(Optional.of(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.of(mark[0]), Optional.empty());
     NotRead notRead = (NotRead) system.changes("orders", place, call -> {});
     assertThat(notRead.failure().message()).contains("orders.csv is not written in UTF-8");
     assertThatThrownBy(

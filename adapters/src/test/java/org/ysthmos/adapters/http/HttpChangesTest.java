@@ -21,9 +21,9 @@ import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changes;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.SystemGateway;
 
 /** Pages of changed records over real HTTP, in each way that a description can say. */
@@ -61,7 +61,7 @@ class HttpChangesTest {
     system.close();
   }
 
-  private Changes read(String next, Place place) {
+  private Changes read(String next, Cursor place) {
     String document =
         """
         system: shop
@@ -90,8 +90,8 @@ class HttpChangesTest {
     return system.changes("orders", place, call -> {});
   }
 
-  private static Place from(String since, String page) {
-    return new Place(Optional.ofNullable(since), Optional.ofNullable(page));
+  private static Cursor from(String since, String page) {
+    return new Cursor(Optional.ofNullable(since), Optional.ofNullable(page));
   }
 
   private static final String ONE = "{\"id\":7,\"rev\":3,\"at\":\"2026-11-24T10:00:00Z\"}";
@@ -99,7 +99,7 @@ class HttpChangesTest {
   @Test
   void recordIsReadWithItsVersionAndItsMoment() {
     answer = query -> new Told("{\"items\":[" + ONE + "]}", "");
-    Page page = (Page) read("", Place.BEGINNING);
+    Page page = (Page) read("", Cursor.BEGINNING);
     assertThat(page.next()).isEmpty();
     var record = page.records().getFirst();
     assertThat(record.id()).isEqualTo("7");
@@ -121,7 +121,7 @@ class HttpChangesTest {
   @Test
   void linkToAnotherAddressIsNotFollowedWithOurToken() {
     answer = query -> new Told("{\"items\":[]}", "<https://elsewhere.example/>; rel=next");
-    NotRead refused = (NotRead) read("next: { link: next }", Place.BEGINNING);
+    NotRead refused = (NotRead) read("next: { link: next }", Cursor.BEGINNING);
     assertThat(refused.failure().kind()).isEqualTo(FailureKind.SHAPE_CHANGED);
     assertThat(refused.failure().message()).contains("https://elsewhere.example/");
   }
@@ -138,7 +138,7 @@ class HttpChangesTest {
                     + "}",
                 "");
     String next = "next: { cursor: /more, parameter: at }";
-    Page first = (Page) read(next, Place.BEGINNING);
+    Page first = (Page) read(next, Cursor.BEGINNING);
     assertThat(first.next()).contains("x/1");
     Page second = (Page) system.changes("orders", from(null, "x/1"), call -> {});
     assertThat(second.next()).isEmpty();
@@ -150,7 +150,7 @@ class HttpChangesTest {
   void pageThatIsFollowedByItselfIsRefused() {
     answer = query -> new Told("{\"items\":[" + ONE + "],\"more\":\"same\"}", "");
     String next = "next: { cursor: /more, parameter: at }";
-    assertThat(((Page) read(next, Place.BEGINNING)).next()).contains("same");
+    assertThat(((Page) read(next, Cursor.BEGINNING)).next()).contains("same");
     NotRead refused = (NotRead) system.changes("orders", from(null, "same"), call -> {});
     assertThat(refused.failure().kind()).isEqualTo(FailureKind.SHAPE_CHANGED);
     assertThat(refused.failure().message()).contains("followed by itself");
@@ -160,7 +160,7 @@ class HttpChangesTest {
   void numberedPagesEndWithTheFirstEmptyOne() {
     answer = query -> new Told("{\"items\":[" + (query.contains("page=3") ? "" : ONE) + "]}", "");
     String next = "next: { page-number: page }";
-    Page first = (Page) read(next, Place.BEGINNING);
+    Page first = (Page) read(next, Cursor.BEGINNING);
     assertThat(first.next()).contains("2");
     assertThat(((Page) system.changes("orders", from(null, "2"), call -> {})).next()).contains("3");
     assertThat(((Page) system.changes("orders", from(null, "3"), call -> {})).next()).isEmpty();
@@ -178,7 +178,7 @@ class HttpChangesTest {
           """)
   void answerThatIsNotAsDescribedIsNamed(String body, String message) {
     answer = query -> new Told(body, "");
-    NotRead refused = (NotRead) read("", Place.BEGINNING);
+    NotRead refused = (NotRead) read("", Cursor.BEGINNING);
     assertThat(refused.failure().kind()).isEqualTo(FailureKind.SHAPE_CHANGED);
     assertThat(refused.failure().message()).contains(message);
   }
@@ -186,7 +186,7 @@ class HttpChangesTest {
   @Test
   void brokenOffAnswerIsNoPage() {
     answer = query -> new Told("{\"items\":[" + ONE, "");
-    NotRead refused = (NotRead) read("", Place.BEGINNING);
+    NotRead refused = (NotRead) read("", Cursor.BEGINNING);
     assertThat(refused.failure().kind().retriesByItself()).isTrue();
   }
 }

@@ -35,10 +35,10 @@ import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.Listening;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.SystemGateway;
 
@@ -141,14 +141,14 @@ class MailSystemTest {
     store.close();
   }
 
-  private Page ask(Place place) {
+  private Page ask(Cursor place) {
     return (Page) system.changes("mails", place, calls::add);
   }
 
   /** All pages of a pass. */
   private List<Changed> pass(String[] mark) {
     List<Changed> all = new ArrayList<>();
-    Place place = new Place(Optional.ofNullable(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
     while (true) {
       Page page = ask(place);
       all.addAll(page.records());
@@ -156,7 +156,7 @@ class MailSystemTest {
         mark[0] = page.since().orElseThrow();
         return all;
       }
-      place = new Place(Optional.ofNullable(mark[0]), page.next());
+      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
     }
   }
 
@@ -246,7 +246,7 @@ class MailSystemTest {
     pass(mark);
     List<String> expected = new ArrayList<>();
     List<String> found = new ArrayList<>();
-    Place place = new Place(Optional.ofNullable(mark[0]), Optional.empty());
+    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
     int number = 0;
     int inVisits = 0;
     for (int round = 0; round < 5; round++) {
@@ -266,13 +266,13 @@ class MailSystemTest {
       List<Changed> records = random.nextInt(5) == 0 ? ask(place).records() : page.records();
       found.addAll(told(records));
       mark[0] = page.since().orElse(mark[0]);
-      place = new Place(Optional.ofNullable(mark[0]), page.next());
+      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
     }
     while (place.page().isPresent()) {
       Page page = ask(place);
       found.addAll(told(page.records()));
       mark[0] = page.since().orElse(mark[0]);
-      place = new Place(Optional.ofNullable(mark[0]), page.next());
+      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
     }
     found.addAll(told(pass(mark)));
     assertThat(found).as("seed %s, %s in Visits", seed, inVisits).containsAll(expected);
@@ -297,7 +297,7 @@ class MailSystemTest {
   @Test
   void passwordThatIsWrongIsNamedWithItsRemedy() {
     password = "other";
-    NotRead notRead = (NotRead) system.changes("mails", Place.BEGINNING, calls::add);
+    NotRead notRead = (NotRead) system.changes("mails", Cursor.BEGINNING, calls::add);
     assertThat(notRead.failure().kind()).isEqualTo(FailureKind.NOT_SIGNED_IN);
     assertThat(notRead.failure().remedy().orElse("")).contains("valid user and password");
     assertThat(calls.getLast().toString()).doesNotContain("other");
@@ -306,7 +306,7 @@ class MailSystemTest {
   @Test
   void folderThatIsGoneIsNamed() throws Exception {
     server.getManagers().getImapHostManager().deleteMailbox(user, "Visits");
-    NotRead notRead = (NotRead) system.changes("mails", Place.BEGINNING, calls::add);
+    NotRead notRead = (NotRead) system.changes("mails", Cursor.BEGINNING, calls::add);
     assertThat(notRead.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);
     assertThat(notRead.failure().message()).isEqualTo("Post has no folder “Visits”");
   }
@@ -314,7 +314,7 @@ class MailSystemTest {
   @Test
   void serverThatIsDownIsUnreachable() {
     server.stop();
-    NotRead notRead = (NotRead) system.changes("mails", Place.BEGINNING, calls::add);
+    NotRead notRead = (NotRead) system.changes("mails", Cursor.BEGINNING, calls::add);
     assertThat(notRead.failure().kind()).isEqualTo(FailureKind.UNREACHABLE);
   }
 

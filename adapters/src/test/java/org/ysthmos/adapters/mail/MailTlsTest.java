@@ -10,8 +10,8 @@ import org.junit.jupiter.api.Test;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.SystemGateway;
 
 /** TLS from the first byte (RFC 8314 section 3), with a certificate that is verified. */
@@ -37,7 +37,8 @@ class MailTlsTest {
     try (SystemGateway system =
         SystemReader.read(document.formatted(server.getImaps().getPort()))
             .open(new Surroundings(name -> Optional.of("s3cret"), () -> Instant.EPOCH))) {
-      NotRead notRead = (NotRead) system.changes("mails", Place.BEGINNING, call -> asked[0] = true);
+      NotRead notRead =
+          (NotRead) system.changes("mails", Cursor.BEGINNING, call -> asked[0] = true);
       assertThat(notRead.failure().kind()).isEqualTo(FailureKind.UNREACHABLE);
       assertThat(notRead.failure().remedy().orElse("")).contains("certificate is not trusted");
       assertThat(asked[0]).isTrue();

@@ -21,9 +21,9 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.json.TypedReader;
@@ -84,7 +84,7 @@ final class CallTrial {
   /** The calls that are described for a collection. */
   static List<Call> described(SystemCollection collection) {
     List<Call> calls = new ArrayList<>();
-    collection.asked().ifPresent(asked -> calls.add(Call.CHANGES));
+    collection.polled().ifPresent(asked -> calls.add(Call.CHANGES));
     collection.lists().ifPresent(id -> calls.add(Call.LIST));
     if (collection.findsBy().contains(List.of("id"))) {
       calls.add(Call.FIND);
@@ -127,7 +127,7 @@ final class CallTrial {
   }
 
   private Outcome changes() {
-    return switch (system.gateway().changes(collection, Place.BEGINNING, calls::add)) {
+    return switch (system.gateway().changes(collection, Cursor.BEGINNING, calls::add)) {
       case NotRead notRead -> failed(notRead.failure());
       case Page page -> {
         List<JsonNode> records = page.records().stream().map(Changed::record).toList();
@@ -157,7 +157,7 @@ final class CallTrial {
                 record ->
                     described
                         .lists()
-                        .or(() -> described.asked().map(asked -> asked.id()))
+                        .or(() -> described.polled().map(asked -> asked.id()))
                         .map(at -> at.in(record).asText("")))
             .orElse("");
     return new Outcome(

@@ -184,10 +184,10 @@ class DecisionWriter {
     return deciding.decision().failures().stream()
         .map(
             failure -> {
-              Optional<EngineWorld.Asked> asked = deciding.world().origin(failure);
+              Optional<EngineWorld.FailedLookup> asked = deciding.world().origin(failure);
               return new TraceEnds.Failed(
-                  asked.map(EngineWorld.Asked::system).orElse(""),
-                  asked.map(EngineWorld.Asked::collection).orElse(""),
+                  asked.map(EngineWorld.FailedLookup::system).orElse(""),
+                  asked.map(EngineWorld.FailedLookup::collection).orElse(""),
                   failure);
             })
         .toList();

@@ -46,7 +46,7 @@ final class EngineWorld implements World {
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
   private final Map<String, Pairs.Seen> seen = new HashMap<>();
-  private Optional<Asked> asked = Optional.empty();
+  private Optional<FailedLookup> asked = Optional.empty();
 
   /**
    * @param eventSeq the order number of the event that is decided
@@ -123,14 +123,14 @@ final class EngineWorld implements World {
   }
 
   private void unanswered(String system, String collection, Failure failure) {
-    asked = Optional.of(new Asked(system, collection, failure));
+    asked = Optional.of(new FailedLookup(system, collection, failure));
   }
 
   /** Where a lookup was asked last that was not answered. */
-  record Asked(String system, String collection, Failure failure) {}
+  record FailedLookup(String system, String collection, Failure failure) {}
 
   /** Where a failure comes from; empty if it does not come from a lookup. */
-  Optional<Asked> origin(Failure failure) {
+  Optional<FailedLookup> origin(Failure failure) {
     return asked.filter(one -> one.failure().equals(failure));
   }
 

@@ -20,6 +20,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.gateway.ChangeGateway;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
@@ -47,13 +48,11 @@ public class Health {
    */
   public record Looked(Instant at, String problem, List<ShapeChange> changes) {}
 
-  private record Place(String system, String collection) {}
-
   private final Systems systems;
   private final SecretVault secrets;
   private final AppClock clock;
-  private final Map<Place, Looked> looked = new ConcurrentHashMap<>();
-  private final Map<Place, Set<String>> seen = new ConcurrentHashMap<>();
+  private final Map<CollectionRef, Looked> looked = new ConcurrentHashMap<>();
+  private final Map<CollectionRef, Set<String>> seen = new ConcurrentHashMap<>();
   private final Map<String, QuotaReading> quotas = new ConcurrentHashMap<>();
 
   Health(Systems systems, SecretVault secrets, AppClock clock) {
@@ -87,7 +86,7 @@ public class Health {
 
   /** What the last look came to; empty if nobody looked yet. */
   Optional<Looked> last(String system, String collection) {
-    return Optional.ofNullable(looked.get(new Place(system, collection)));
+    return Optional.ofNullable(looked.get(new CollectionRef(system, collection)));
   }
 
   /** Why a place does not answer us; empty if it does. Nothing is changed there. */
@@ -99,7 +98,7 @@ public class Health {
             .collection(system, collection)
             .orElseThrow(() -> ApiProblem.notFound("collection", collection));
     String unsigned = unsigned(connected);
-    Place place = new Place(system, collection);
+    CollectionRef place = new CollectionRef(system, collection);
     Answer answer =
         unsigned.isEmpty()
             ? question(connected.gateway(), collection, described)
@@ -124,7 +123,8 @@ public class Health {
   }
 
   /** Fields that were seen once and are not there any more, or hold something else. */
-  private List<ShapeChange> changes(Place place, SystemCollection described, Answer answer) {
+  private List<ShapeChange> changes(
+      CollectionRef place, SystemCollection described, Answer answer) {
     Set<String> before = seen.computeIfAbsent(place, any -> ConcurrentHashMap.newKeySet());
     List<FieldShape> fields = described.readFields();
     List<ShapeChange> changes = ShapeChange.between(fields, answer.records(), before);
@@ -144,8 +144,8 @@ public class Health {
     if (described.lists().isPresent()) {
       return found(gateway.list(collection, SAMPLE, call -> {}));
     }
-    if (described.asked().isPresent()) {
-      return switch (gateway.changes(collection, ChangeGateway.Place.BEGINNING, call -> {})) {
+    if (described.polled().isPresent()) {
+      return switch (gateway.changes(collection, ChangeGateway.Cursor.BEGINNING, call -> {})) {
         case ChangeGateway.NotRead notRead ->
             new Answer(Words.sentence(notRead.failure()), List.of());
         case ChangeGateway.Page page ->

@@ -193,7 +193,7 @@ class SystemController {
                 can.add(
                     "tells what was "
                         + String.join(" or ", push.kinds().values().stream().distinct().toList())));
-    collection.asked().ifPresent(asked -> can.add("is asked what changed"));
+    collection.polled().ifPresent(asked -> can.add("is asked what changed"));
     for (List<String> keys : collection.findsBy()) {
       can.add("finds by " + String.join(" and ", keys));
     }
@@ -212,7 +212,7 @@ class SystemController {
 
   private static List<String> cannot(SystemCollection collection) {
     List<String> cannot = new ArrayList<>();
-    if (collection.push().isEmpty() && collection.asked().isEmpty()) {
+    if (collection.push().isEmpty() && collection.polled().isEmpty()) {
       cannot.add("see what changed");
     }
     if (collection.findsBy().isEmpty()) {

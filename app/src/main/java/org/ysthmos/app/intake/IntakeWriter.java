@@ -19,6 +19,7 @@ import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceMapper.NewTrace;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.gateway.CollectionRef;
 
 /**
  * Keeps events with a trace for each bridge that they concern. Whoever offered one learns that it
@@ -34,8 +35,6 @@ public class IntakeWriter {
    * @param known whether it was kept before
    */
   public record Kept(String eventId, int bridges, boolean known) {}
-
-  private record Place(String system, String collection) {}
 
   private final EventMapper events;
   private final TraceMapper traces;
@@ -98,7 +97,7 @@ public class IntakeWriter {
     }
     signals.toDecide().raise();
     kept.stream()
-        .map(event -> new Place(event.systemId(), event.collectionId()))
+        .map(event -> new CollectionRef(event.systemId(), event.collectionId()))
         .distinct()
         .forEach(place -> feed.arrived(place.system(), place.collection()));
   }

@@ -5,9 +5,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import org.ysthmos.app.poll.PollPlan.Place;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.gateway.ChangeGateway.Listening;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.SystemGateway;
 
 /**
@@ -16,22 +16,22 @@ import org.ysthmos.core.gateway.SystemGateway;
  */
 final class Listeners {
 
-  private record Heard(SystemGateway gateway, Optional<Listening> listening) {}
+  private record Listener(SystemGateway gateway, Optional<Listening> listening) {}
 
   private final Systems systems;
-  private final Consumer<Place> changed;
-  private final Map<Place, Heard> heard = new HashMap<>();
+  private final Consumer<CollectionRef> changed;
+  private final Map<CollectionRef, Listener> heard = new HashMap<>();
 
   /**
    * @param changed told of a place at each word
    */
-  Listeners(Systems systems, Consumer<Place> changed) {
+  Listeners(Systems systems, Consumer<CollectionRef> changed) {
     this.systems = systems;
     this.changed = changed;
   }
 
   /** Begins and ends listening so that it is these places, through the gateways of now. */
-  synchronized void listenTo(Set<Place> places) {
+  synchronized void listenTo(Set<CollectionRef> places) {
     heard
         .entrySet()
         .removeIf(
@@ -45,19 +45,19 @@ final class Listeners {
               }
               return !stays;
             });
-    for (Place place : places) {
+    for (CollectionRef place : places) {
       gateway(place)
           .ifPresent(
               gateway ->
                   heard.computeIfAbsent(
                       place,
                       at ->
-                          new Heard(
+                          new Listener(
                               gateway, gateway.listen(at.collection(), () -> changed.accept(at)))));
     }
   }
 
-  private Optional<SystemGateway> gateway(Place place) {
+  private Optional<SystemGateway> gateway(CollectionRef place) {
     return systems.find(place.system()).map(Systems.Connected::gateway);
   }
 

@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.core.gateway.CollectionRef;
 
 /** What is asked, how far it was followed, and asking at once. */
 @RestController
@@ -50,11 +51,11 @@ class PollController {
 
   @GetMapping(path = "/api/polls", produces = MediaType.APPLICATION_JSON_VALUE)
   List<PollView> all() {
-    Map<PollPlan.Place, java.time.Duration> intervals = plan.all();
+    Map<CollectionRef, java.time.Duration> intervals = plan.all();
     return polls.all().stream()
         .map(
             row -> {
-              var every = intervals.get(new PollPlan.Place(row.systemId(), row.collectionId()));
+              var every = intervals.get(new CollectionRef(row.systemId(), row.collectionId()));
               String problem = row.problem();
               return new PollView(
                   row.systemId(),

@@ -10,6 +10,7 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.poll.PollProgress;
 
 /** How far collections have been followed, in the database. */
@@ -52,8 +53,8 @@ interface PollMapper {
           fresh);
     }
 
-    PollPlan.Place place() {
-      return new PollPlan.Place(systemId, collectionId);
+    CollectionRef ref() {
+      return new CollectionRef(systemId, collectionId);
     }
 
     PollRow asked(Instant now) {
@@ -120,8 +121,8 @@ interface PollMapper {
   /** When a collection that nobody reads just now is read next. */
   record NextRow(String systemId, String collectionId, Instant nextAt) {
 
-    PollPlan.Place place() {
-      return new PollPlan.Place(systemId, collectionId);
+    CollectionRef ref() {
+      return new CollectionRef(systemId, collectionId);
     }
   }
 

@@ -9,13 +9,11 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.gateway.CollectionRef;
 
 /** Which collections are asked, and how often: those from which a live or held bridge starts. */
 @Component
 public class PollPlan {
-
-  /** A collection of a system. */
-  public record Place(String system, String collection) {}
 
   private final Bridges bridges;
   private final Systems systems;
@@ -26,15 +24,15 @@ public class PollPlan {
   }
 
   /** The shortest interval that a bridge asks for, by collection. */
-  Map<Place, Duration> all() {
-    Map<Place, Duration> all = new LinkedHashMap<>();
+  Map<CollectionRef, Duration> all() {
+    Map<CollectionRef, Duration> all = new LinkedHashMap<>();
     for (Bridges.Live live : bridges.live()) {
       BridgeDefinition.From from = live.version().definition().from();
       interval(from)
           .ifPresent(
               every ->
                   all.merge(
-                      new Place(from.system(), from.collection()),
+                      new CollectionRef(from.system(), from.collection()),
                       every,
                       (one, other) -> one.compareTo(other) < 0 ? one : other));
     }
@@ -45,7 +43,7 @@ public class PollPlan {
   public Optional<Duration> interval(BridgeDefinition.From from) {
     return systems
         .collection(from.system(), from.collection())
-        .flatMap(SystemCollection::asked)
+        .flatMap(SystemCollection::polled)
         .map(asked -> from.every().orElse(asked.every()));
   }
 }

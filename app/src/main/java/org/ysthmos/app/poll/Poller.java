@@ -17,7 +17,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.hook.PolledEvent;
-import org.ysthmos.adapters.system.Asked;
+import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
@@ -25,7 +25,6 @@ import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.poll.PollMapper.NextRow;
 import org.ysthmos.app.poll.PollMapper.PollRow;
-import org.ysthmos.app.poll.PollPlan.Place;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceQueue;
@@ -42,6 +41,7 @@ import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.poll.PollProgress;
 
 /**
@@ -49,7 +49,7 @@ import org.ysthmos.core.poll.PollProgress;
  * goes on, so a stop anywhere loses no change and takes none twice.
  */
 @Component
-class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
+class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
 
   private static final Logger LOG = LoggerFactory.getLogger(Poller.class);
   private static final int LONGEST_PROBLEM = 2_000;
@@ -64,10 +64,10 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   private final Claims claims;
   private final WorkSignals.Signal signal;
   private final Listeners listeners;
-  private final Stage<Place, PollRow> stage;
+  private final Stage<CollectionRef, PollRow> stage;
 
   /** What is known to have a row. */
-  private final Set<Place> followed = ConcurrentHashMap.newKeySet();
+  private final Set<CollectionRef> followed = ConcurrentHashMap.newKeySet();
 
   Poller(
       PollMapper polls,
@@ -97,13 +97,13 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   public void wake(Set<String> running) {
     Instant now = clock.instant();
     polls.takeBack(now, claims.longest(), running);
-    Set<Place> places = plan.all().keySet();
+    Set<CollectionRef> places = plan.all().keySet();
     listeners.listenTo(places);
     if (followed.containsAll(places)) {
       return;
     }
-    polls.all().forEach(row -> followed.add(row.place()));
-    for (Place place : places) {
+    polls.all().forEach(row -> followed.add(row.ref()));
+    for (CollectionRef place : places) {
       if (followed.add(place)) {
         polls.begin(place.system(), place.collection(), now, firstCursor(place, now));
         LOG.info("{}/{} is polled from now on", place.system(), place.collection());
@@ -112,33 +112,33 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   }
 
   /** Where a moment is the cursor, nothing from before is asked for at all. */
-  private @Nullable String firstCursor(Place place, Instant now) {
+  private @Nullable String firstCursor(CollectionRef place, Instant now) {
     return systems
         .collection(place.system(), place.collection())
-        .flatMap(SystemCollection::asked)
-        .filter(Asked::byMoment)
+        .flatMap(SystemCollection::polled)
+        .filter(PollSpec::byMoment)
         .map(asked -> now.toString())
         .orElse(null);
   }
 
   /** What is due; the others are not looked at, however many they are. */
   @Override
-  public Collection<Place> queues() {
-    Map<Place, Duration> planned = plan.all();
+  public Collection<CollectionRef> queues() {
+    Map<CollectionRef, Duration> planned = plan.all();
     return polls.idle().stream()
-        .filter(row -> isDue(row, planned.get(row.place())))
-        .map(NextRow::place)
+        .filter(row -> isDue(row, planned.get(row.ref())))
+        .map(NextRow::ref)
         .toList();
   }
 
   /** Each collection is read by itself, so that none keeps another waiting. */
   @Override
-  public Object group(Place place) {
+  public Object group(CollectionRef place) {
     return place;
   }
 
   @Override
-  public int room(Place place, int running) {
+  public int room(CollectionRef place, int running) {
     boolean closed =
         systems
             .find(place.system())
@@ -148,7 +148,7 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
   }
 
   @Override
-  public List<PollRow> claim(Place place, int most) {
+  public List<PollRow> claim(CollectionRef place, int most) {
     if (polls.claim(place.system(), place.collection(), claims.next(), claims.until()) == 0) {
       return List.of();
     }
@@ -216,7 +216,7 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
       switch (system
           .get()
           .gateway()
-          .changes(row.collectionId(), row.progress().place(), call -> {})) {
+          .changes(row.collectionId(), row.progress().cursor(), call -> {})) {
         case NotRead notRead -> {
           system.get().note(notRead.failure(), clock.instant());
           failed(row, notRead.failure());
@@ -235,12 +235,12 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
     } while (stage.isRunning() && !row.progress().atRest());
     // A pass that a stop breaks off goes on at the next start, not an interval later.
     boolean through = row.progress().atRest();
-    rest(row, clock.instant().plus(through ? interval(row.place()) : Duration.ZERO));
+    rest(row, clock.instant().plus(through ? interval(row.ref()) : Duration.ZERO));
   }
 
   private PollRow keep(PollRow row, SystemCollection collection, Page page) {
     Instant now = clock.instant();
-    boolean shifting = collection.asked().filter(Asked::shifting).isPresent();
+    boolean shifting = collection.polled().filter(PollSpec::shifting).isPresent();
     List<Changed> told =
         page.records().stream()
             .filter(record -> PollProgress.counts(record, row.begunAt()))
@@ -293,15 +293,12 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
 
   private void failed(PollRow row, Failure failure) {
     if (failure.noRoom()) {
-      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row.place()))));
+      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row.ref()))));
       return;
     }
     int tries = row.tries() + 1;
     Duration wait =
-        backOff
-            .after(tries, failure)
-            .or(failure::retryAfter)
-            .orElseGet(() -> interval(row.place()));
+        backOff.after(tries, failure).or(failure::retryAfter).orElseGet(() -> interval(row.ref()));
     LOG.warn("{}/{} could not be read: {}", row.systemId(), row.collectionId(), failure.message());
     Instant now = clock.instant();
     polls.failed(
@@ -314,8 +311,8 @@ class Poller implements WithStage, Polling, WorkSource<Place, PollRow> {
         now);
   }
 
-  private Duration interval(Place place) {
-    Map<Place, Duration> all = plan.all();
+  private Duration interval(CollectionRef place) {
+    Map<CollectionRef, Duration> all = plan.all();
     return all.getOrDefault(place, Duration.ofMinutes(5));
   }
 

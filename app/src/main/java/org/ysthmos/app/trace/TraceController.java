@@ -180,7 +180,7 @@ class TraceController {
           "The time is out of range",
           "since and until lie between the years 1970 and 9999.");
     }
-    Asked asked = asked(blankToNull(verdict));
+    Filter asked = asked(blankToNull(verdict));
     List<TraceRow> rows =
         search.page(
             new TraceSearch.Wish(
@@ -198,21 +198,21 @@ class TraceController {
         page.stream().map(this::summary).toList(), more ? page.getLast().seq() : null, start);
   }
 
-  private record Asked(
+  private record Filter(
       TraceSearch.Wanted wanted, org.ysthmos.core.decide.@Nullable Verdict verdict) {}
 
-  private static Asked asked(@Nullable String word) {
+  private static Filter asked(@Nullable String word) {
     if (word == null) {
-      return new Asked(TraceSearch.Wanted.ALL, null);
+      return new Filter(TraceSearch.Wanted.ALL, null);
     }
     return switch (word) {
-      case "waiting" -> new Asked(TraceSearch.Wanted.UNDER_WAY, null);
-      case "needs-you" -> new Asked(TraceSearch.Wanted.NEEDS_A_PERSON, null);
+      case "waiting" -> new Filter(TraceSearch.Wanted.UNDER_WAY, null);
+      case "needs-you" -> new Filter(TraceSearch.Wanted.NEEDS_A_PERSON, null);
       default ->
           Stream.of(org.ysthmos.core.decide.Verdict.values())
               .filter(one -> Words.word(one).equals(word))
               .findFirst()
-              .map(one -> new Asked(TraceSearch.Wanted.WITH_VERDICT, one))
+              .map(one -> new Filter(TraceSearch.Wanted.WITH_VERDICT, one))
               .orElseThrow(
                   () ->
                       new ApiProblem(

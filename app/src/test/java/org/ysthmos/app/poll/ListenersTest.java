@@ -16,21 +16,21 @@ import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mockito.ArgumentCaptor;
-import org.ysthmos.app.poll.PollPlan.Place;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.gateway.ChangeGateway.Listening;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.SystemGateway;
 
 class ListenersTest {
 
-  private static final Place MAILS = new Place("post", "mails");
-  private static final Place JOBS = new Place("ledger", "jobs");
+  private static final CollectionRef MAILS = new CollectionRef("post", "mails");
+  private static final CollectionRef JOBS = new CollectionRef("ledger", "jobs");
 
   private final Systems systems = mock(Systems.class);
   private final SystemGateway post = mock(SystemGateway.class);
   private final SystemGateway ledger = mock(SystemGateway.class);
   private final Listening listening = mock(Listening.class);
-  private final List<Place> told = new ArrayList<>();
+  private final List<CollectionRef> told = new ArrayList<>();
   private final Listeners listeners = new Listeners(systems, told::add);
 
   @BeforeEach

@@ -15,8 +15,8 @@ public interface ChangeGateway {
    * @param since what an earlier pass ended with; empty to read from the beginning
    * @param page what the page before said of the next; empty for the first page of a pass
    */
-  record Place(Optional<String> since, Optional<String> page) {
-    public static final Place BEGINNING = new Place(Optional.empty(), Optional.empty());
+  record Cursor(Optional<String> since, Optional<String> page) {
+    public static final Cursor BEGINNING = new Cursor(Optional.empty(), Optional.empty());
   }
 
   /**
@@ -71,7 +71,7 @@ public interface ChangeGateway {
    *
    * @param calls told of each call made, also of those that failed
    */
-  Changes changes(String collection, Place place, CallLog calls);
+  Changes changes(String collection, Cursor place, CallLog calls);
 
   /** Listening that goes on until it is closed. */
   interface Listening extends AutoCloseable {

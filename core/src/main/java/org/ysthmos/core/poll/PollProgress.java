@@ -5,8 +5,8 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
-import org.ysthmos.core.gateway.ChangeGateway.Place;
 
 /**
  * How far a collection has been followed. A pass reads all pages of what changed since a mark; the
@@ -40,8 +40,8 @@ public record PollProgress(
     return new PollProgress(since, Optional.empty(), Optional.empty(), Optional.empty(), 0, 0);
   }
 
-  public Place place() {
-    return new Place(since, page);
+  public Cursor cursor() {
+    return new Cursor(since, page);
   }
 
   /** Whether the pass is through, so that there is time until the next. */

@@ -14,12 +14,12 @@ public final class TableTally {
   /** A key and how often it was asked for. */
   public record Counted(String table, List<String> keys, boolean found, int times) {}
 
-  private record Asked(String table, List<String> keys, boolean found) {}
+  private record Use(String table, List<String> keys, boolean found) {}
 
-  private final Map<Asked, Integer> times = new LinkedHashMap<>();
+  private final Map<Use, Integer> times = new LinkedHashMap<>();
 
   public void add(TableUse use) {
-    times.merge(new Asked(use.table(), use.keys(), use.found()), 1, Integer::sum);
+    times.merge(new Use(use.table(), use.keys(), use.found()), 1, Integer::sum);
   }
 
   /** The keys that a table did not have, the most frequent first, then as they were met. */

@@ -14,6 +14,7 @@ import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.table.ReferenceTable;
@@ -27,11 +28,9 @@ import org.ysthmos.core.value.Value;
  */
 public final class TrialWorld implements World {
 
-  private record Place(String system, String collection) {}
-
   private final Catalog catalog;
   private final Map<String, ReferenceTable> tables;
-  private final Map<Place, List<JsonNode>> records = new HashMap<>();
+  private final Map<CollectionRef, List<JsonNode>> records = new HashMap<>();
   private final List<Event> received = new ArrayList<>();
   private final Map<String, PairState> pairs = new HashMap<>();
   private int made;
@@ -46,7 +45,9 @@ public final class TrialWorld implements World {
 
   /** Adds a record that lookups find. */
   public void add(String system, String collection, JsonNode record) {
-    records.computeIfAbsent(new Place(system, collection), p -> new ArrayList<>()).add(record);
+    records
+        .computeIfAbsent(new CollectionRef(system, collection), p -> new ArrayList<>())
+        .add(record);
   }
 
   /** Takes note that an event was received; lookups among the events find it from then on. */
@@ -84,7 +85,7 @@ public final class TrialWorld implements World {
               .filter(data -> has(data, question))
               .toList());
     }
-    Place place = new Place(question.system(), question.collection());
+    CollectionRef place = new CollectionRef(question.system(), question.collection());
     return new Found(
         records.getOrDefault(place, List.of()).stream()
             .filter(record -> has(record, question))

@@ -39,8 +39,8 @@ class PollProgressTest {
     PollProgress first =
         PollProgress.BEGINNING.after(
             page(Optional.of("2"), record(1, NOON.plusSeconds(60))), 1, false);
-    assertThat(first.place().since()).isEmpty();
-    assertThat(first.place().page()).contains("2");
+    assertThat(first.cursor().since()).isEmpty();
+    assertThat(first.cursor().page()).contains("2");
     assertThat(first.atRest()).isFalse();
     // The newest is looked for over the whole pass, whatever the order of the records.
     PollProgress through = first.after(page(Optional.empty(), record(2, NOON)), 1, false);
@@ -69,7 +69,7 @@ class PollProgressTest {
         PollProgress.BEGINNING.after(page(Optional.of("2"), record(1, NOON)), 1, true);
     PollProgress again = onSecond.after(page(Optional.empty()), 0, true);
     assertThat(again.atRest()).isFalse();
-    assertThat(again.place().page()).isEmpty();
+    assertThat(again.cursor().page()).isEmpty();
     PollProgress through =
         again
             .after(page(Optional.of("2"), record(1, NOON)), 0, true)

@@ -124,7 +124,7 @@ class OfferController {
         shape.name(),
         shape.recordWord(),
         collection.kinds(),
-        collection.asked().map(asked -> asked.every().toSeconds()).orElse(0L),
+        collection.polled().map(asked -> asked.every().toSeconds()).orElse(0L),
         shape.written().fields().stream()
             .filter(FieldShape::required)
             .map(FieldShape::name)

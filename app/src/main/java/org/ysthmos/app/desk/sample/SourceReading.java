@@ -38,11 +38,11 @@ public class SourceReading {
    */
   public record Read(List<Event> events, String problem, Instant at) {}
 
-  private record Place(String system, String collection, String kind) {}
+  private record SourceKey(String system, String collection, String kind) {}
 
   private final Systems systems;
   private final AppClock clock;
-  private final Map<Place, Read> remembered = new ConcurrentHashMap<>();
+  private final Map<SourceKey, Read> remembered = new ConcurrentHashMap<>();
 
   SourceReading(Systems systems, AppClock clock) {
     this.systems = systems;
@@ -53,7 +53,7 @@ public class SourceReading {
    * @param kind the kind that the events shall be of
    */
   public Read newest(String system, String collection, String kind) {
-    Place place = new Place(system, collection, kind);
+    SourceKey place = new SourceKey(system, collection, kind);
     Read known = remembered.get(place);
     if (known != null && known.at().plus(REMEMBERED_FOR).isAfter(clock.instant())) {
       return known;
@@ -67,7 +67,7 @@ public class SourceReading {
     remembered.clear();
   }
 
-  private Read read(Place place) {
+  private Read read(SourceKey place) {
     Instant now = clock.instant();
     Optional<SystemCollection> collection = systems.collection(place.system(), place.collection());
     Optional<Pointer> id = collection.flatMap(SystemCollection::lists);
@@ -89,13 +89,17 @@ public class SourceReading {
   }
 
   private static List<Event> events(
-      List<JsonNode> records, Place place, SystemCollection collection, Pointer idAt, Instant now) {
+      List<JsonNode> records,
+      SourceKey place,
+      SystemCollection collection,
+      Pointer idAt,
+      Instant now) {
     List<Event> events = new ArrayList<>();
     for (JsonNode record : records) {
       String id = idAt.in(record).asText("");
       if (!id.isEmpty()) {
         String version =
-            collection.asked().map(asked -> asked.version().in(record).asText("")).orElse("");
+            collection.polled().map(asked -> asked.version().in(record).asText("")).orElse("");
         Changed standing = new Changed(id, version, Optional.empty(), Optional.empty(), record);
         JsonNode data = PolledEvent.data(collection, standing, place.kind());
         events.add(

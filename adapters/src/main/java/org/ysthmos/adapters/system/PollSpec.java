@@ -17,7 +17,7 @@ import org.ysthmos.core.json.Pointer;
  *     reader
  * @param kinds the kinds of event that come of it
  */
-public record Asked(
+public record PollSpec(
     Duration every,
     Pointer id,
     Pointer version,
@@ -29,7 +29,7 @@ public record Asked(
 
   public static final Duration USUAL_INTERVAL = Duration.ofMinutes(5);
 
-  public Asked {
+  public PollSpec {
     kinds = List.copyOf(kinds);
   }
 }
