@@ -5,6 +5,7 @@ import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -16,7 +17,7 @@ import org.junit.jupiter.api.Test;
 /** The application is killed for real (SIGKILL), and nothing is lost and nothing doubled. */
 class KillIT {
 
-  private static final Together TOGETHER = new Together();
+  private static final Together TOGETHER = new Together("--ysthmos.settable-clock=true");
 
   @AfterEach
   void noFaults() {
@@ -140,6 +141,10 @@ class KillIT {
       int reports = 1 + random.nextInt(4);
       for (int i = 0; i < reports; i++) {
         numbers.add(TOGETHER.report("Round " + round + " " + i, "5"));
+      }
+      if (random.nextInt(4) == 0) {
+        // A day ahead, and back again with the next start.
+        TOGETHER.clock(Instant.now().plus(Duration.ofDays(1)));
       }
       pause(random.nextInt(1500));
       TOGETHER.kill();

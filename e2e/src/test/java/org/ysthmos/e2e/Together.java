@@ -339,6 +339,15 @@ final class Together implements AutoCloseable {
         .asText();
   }
 
+  /** From now on it is this time in the application, until it is started again. */
+  void clock(Instant now) {
+    send(
+        "PUT",
+        appAddress() + "/api/clock",
+        "{\"now\":\"" + now + "\"}",
+        Map.of("Content-Type", "application/json"));
+  }
+
   void fault(String address, String kind, String method, String below, int calls, int millis) {
     send(
         "POST",

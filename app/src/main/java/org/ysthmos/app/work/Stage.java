@@ -78,6 +78,9 @@ public final class Stage<Q, W> {
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("{} was interrupted and goes on", name);
+      } catch (ClaimLost lost) {
+        // Another node was quicker; nothing of it was claimed here.
+        LOG.info("{}: {}", name, lost.getMessage());
       } catch (Throwable e) {
         // What does not work now may work later; everything is still written down.
         LOG.error("{} could not look for work", name, e);
