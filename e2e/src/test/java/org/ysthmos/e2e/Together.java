@@ -341,11 +341,15 @@ final class Together implements AutoCloseable {
 
   /** From now on it is this time in the application, until it is started again. */
   void clock(Instant now) {
-    send(
-        "PUT",
-        appAddress() + "/api/clock",
-        "{\"now\":\"" + now + "\"}",
-        Map.of("Content-Type", "application/json"));
+    HttpResponse<String> set =
+        send(
+            "PUT",
+            appAddress() + "/api/clock",
+            "{\"now\":\"%s\"}".formatted(now),
+            Map.of("Content-Type", "application/json"));
+    if (set.statusCode() != 204) {
+      throw new IllegalStateException("the clock cannot be set: " + set.body());
+    }
   }
 
   void fault(String address, String kind, String method, String below, int calls, int millis) {

@@ -187,8 +187,9 @@ public final class Stage<Q, W> {
     while (open || !running.isEmpty()) {
       try {
         TimeUnit.MILLISECONDS.sleep(pause);
-        if (!running.isEmpty()) {
-          source.renew(Set.copyOf(running.keySet()));
+        Set<String> held = Set.copyOf(running.keySet());
+        if (!held.isEmpty()) {
+          source.renew(held);
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("{} was interrupted and goes on", name);
