@@ -3,11 +3,12 @@ package org.ysthmos.adapters.drop;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -32,6 +33,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.ReadingGateway;
+import org.ysthmos.core.gateway.Seen;
 import org.ysthmos.core.load.RateLimiter;
 
 /**
@@ -42,6 +44,7 @@ import org.ysthmos.core.load.RateLimiter;
 final class DropSystem implements ReadingGateway {
 
   private static final int PAGE = 1_000;
+  private static final int MOST_ASIDE = 50;
   private static final long LARGEST_FILE = 16L << 20;
 
   /** A file that was changed more recently may still be being written. */
@@ -68,11 +71,13 @@ final class DropSystem implements ReadingGateway {
   /**
    * How far the folder is read.
    *
-   * @param files name to the state in which it was read
    * @param current the file that is being read; empty between files
    * @param row how many of its records were told
+   * @param files what an earlier form of the cursor held: name to the state in which it was read
    */
-  private record DropCursor(Map<String, String> files, String current, int row) {
+  private record DropCursor(String current, int row, Map<String, String> files) {
+
+    static final DropCursor BETWEEN_FILES = new DropCursor("", 0, Map.of());
 
     static DropCursor read(String text) {
       try {
@@ -81,65 +86,132 @@ final class DropSystem implements ReadingGateway {
         root.path("files")
             .properties()
             .forEach(entry -> files.put(entry.getKey(), entry.getValue().asText()));
-        return new DropCursor(files, root.path("current").asText(), root.path("row").asInt());
+        return new DropCursor(root.path("current").asText(), root.path("row").asInt(), files);
       } catch (JsonProcessingException e) {
-        throw new IllegalStateException("a mark that we wrote cannot be read: " + text, e);
+        throw new IllegalStateException("a cursor that we wrote cannot be read: " + text, e);
       }
     }
 
     String write() {
-      ObjectNode root = JSON.createObjectNode().put("current", current).put("row", row);
-      ObjectNode states = root.putObject("files");
-      files.forEach(states::put);
-      return root.toString();
-    }
-
-    DropCursor through(String file, String state) {
-      Map<String, String> more = new LinkedHashMap<>(files);
-      more.put(file, state);
-      return new DropCursor(more, "", 0);
+      return JSON.createObjectNode().put("current", current).put("row", row).toString();
     }
   }
 
   @Override
-  public Changes changes(String collection, Cursor place, CallLog calls) {
+  public Changes changes(String collection, Cursor cursor, CallLog calls) {
     try {
       DropCollection described = collection(collection);
       Map<String, String> states = states(described);
-      if (place.since().isEmpty() && place.page().isEmpty()) {
-        return new Page(
-            List.of(), Optional.empty(), Optional.of(new DropCursor(states, "", 0).write()));
+      Optional<String> at = cursor.page().or(cursor::since);
+      if (at.isEmpty()) {
+        return settled(states);
       }
-      DropCursor reached = DropCursor.read(place.page().or(place::since).orElseThrow());
-      for (Map.Entry<String, String> file : states.entrySet()) {
-        if (!file.getValue().equals(reached.files().get(file.getKey()))) {
-          return page(described, file.getKey(), file.getValue(), reached);
-        }
+      DropCursor reached = DropCursor.read(at.get());
+      if (!reached.files().isEmpty()) {
+        return settled(reached.files());
       }
-      // Files that are gone need not be remembered.
-      DropCursor settled = new DropCursor(states, "", 0);
-      return new Page(List.of(), Optional.empty(), Optional.of(settled.write()));
-    } catch (Unreadable e) {
-      return new NotRead(unreadable(String.valueOf(e.getMessage())));
+      return page(described, states, reached, cursor.seen());
     } catch (IOException e) {
       return new NotRead(unreadable(e.toString()));
     }
   }
 
-  private Page page(DropCollection described, String name, String state, DropCursor reached)
-      throws IOException, Unreadable {
-    List<JsonNode> records = records(described, name);
-    int from = name.equals(reached.current()) ? Math.min(reached.row(), records.size()) : 0;
-    int to = Math.min(records.size(), from + PAGE);
-    List<Changed> changes = new ArrayList<>();
-    for (JsonNode record : records.subList(from, to)) {
-      changes.add(change(described, name, state, record));
+  private static Page settled(Map<String, String> met) {
+    return new Page(List.of(), Optional.empty(), Optional.of(DropCursor.BETWEEN_FILES.write()))
+        .meeting(met);
+  }
+
+  /** What a page gathers from one file after the other. */
+  private final class Gathered {
+    private final List<Changed> changes = new ArrayList<>();
+    private final Map<String, String> met = new LinkedHashMap<>();
+    private final List<SetAside> aside = new ArrayList<>();
+
+    boolean isFull() {
+      return changes.size() >= PAGE || aside.size() >= MOST_ASIDE;
     }
-    DropCursor next =
-        to == records.size()
-            ? reached.through(name, state)
-            : new DropCursor(reached.files(), name, to);
-    return new Page(changes, Optional.of(next.write()), Optional.empty());
+
+    /**
+     * Takes a file as far as there is room. One that cannot be read is set aside as a whole:
+     * nothing of it is taken.
+     *
+     * @return where to go on in it; the end of the file if it was taken whole
+     */
+    DropCursor take(DropCollection described, String name, String state, int from) {
+      met.put(name, state);
+      try {
+        List<JsonNode> records = records(described, name);
+        int to = Math.min(records.size(), from + PAGE - changes.size());
+        for (JsonNode record : records.subList(Math.min(from, to), to)) {
+          changes.add(change(described, name, state, record));
+        }
+        if (to < records.size()) {
+          met.remove(name);
+          return new DropCursor(name, to, Map.of());
+        }
+      } catch (NoSuchFileException e) {
+        met.put(name, "");
+      } catch (Unreadable e) {
+        setAside(name, state, String.valueOf(e.getMessage()));
+      } catch (IOException | RuntimeException e) {
+        setAside(name, state, "it cannot be read (" + e + ")");
+      }
+      return DropCursor.BETWEEN_FILES;
+    }
+
+    private void setAside(String name, String state, String why) {
+      Failure failure =
+          Failure.of(
+                  FailureKind.UNREADABLE,
+                  "The file %s of %s is not taken: %s".formatted(name, system.name(), why))
+              .withRemedy("Correct the file and drop it again");
+      aside.add(new SetAside(name, state, name, failure, beginning(name)));
+    }
+
+    Page page(Optional<DropCursor> next) {
+      return new Page(
+          changes,
+          next.map(DropCursor::write),
+          next.isPresent() ? Optional.empty() : Optional.of(DropCursor.BETWEEN_FILES.write()),
+          met,
+          aside,
+          List.of());
+    }
+  }
+
+  private Page page(
+      DropCollection described, Map<String, String> states, DropCursor reached, Seen seen) {
+    Gathered gathered = new Gathered();
+    for (Map.Entry<String, String> file : states.entrySet()) {
+      String name = file.getKey();
+      if (seen.state(name).filter(file.getValue()::equals).isPresent()) {
+        continue;
+      }
+      if (gathered.isFull()) {
+        return gathered.page(Optional.of(DropCursor.BETWEEN_FILES));
+      }
+      int from = name.equals(reached.current()) ? reached.row() : 0;
+      DropCursor on = gathered.take(described, name, file.getValue(), from);
+      if (!on.current().isEmpty()) {
+        return gathered.page(Optional.of(on));
+      }
+    }
+    for (String name : seen.items().keySet()) {
+      // Files that are gone need not be remembered.
+      if (!states.containsKey(name) && !Files.exists(folder.resolve(name))) {
+        gathered.met.put(name, "");
+      }
+    }
+    return gathered.page(Optional.empty());
+  }
+
+  /** The beginning of a file, whatever it holds. */
+  private String beginning(String name) {
+    try (InputStream in = Files.newInputStream(folder.resolve(name))) {
+      return new String(in.readNBytes(SetAside.LONGEST_RAW), StandardCharsets.UTF_8);
+    } catch (IOException e) {
+      return "";
+    }
   }
 
   private static Changed change(
@@ -153,7 +225,7 @@ final class DropSystem implements ReadingGateway {
       throws IOException, Unreadable {
     Path file = folder.resolve(name);
     if (Files.size(file) > LARGEST_FILE) {
-      throw new Unreadable(name + " is larger than " + LARGEST_FILE + " bytes");
+      throw new Unreadable("it is larger than " + LARGEST_FILE + " bytes");
     }
     try {
       String text = Files.readString(file, StandardCharsets.UTF_8);
@@ -166,9 +238,9 @@ final class DropSystem implements ReadingGateway {
       }
       return records;
     } catch (CharacterCodingException e) {
-      throw new Unreadable(name + " is not written in UTF-8");
+      throw new Unreadable("it is not written in UTF-8");
     } catch (Unreadable e) {
-      throw new Unreadable("In " + name + " " + e.getMessage());
+      throw new Unreadable(e.getMessage() + "; nothing of the file was taken");
     }
   }
 
@@ -213,14 +285,20 @@ final class DropSystem implements ReadingGateway {
               .sorted(Map.Entry.<String, String>comparingByValue(Comparator.reverseOrder()))
               .map(Map.Entry::getKey)
               .toList();
+      String unread = "";
       for (String name : names) {
         if (records.size() < most) {
-          records.addAll(records(described, name));
+          try {
+            records.addAll(records(described, name));
+          } catch (Unreadable e) {
+            // Another file may do; why this one does not is told where it is taken.
+            unread = name + ": " + e.getMessage();
+          }
         }
       }
-      return new Found(records.subList(0, Math.min(most, records.size())));
-    } catch (Unreadable e) {
-      return new Unanswered(unreadable(String.valueOf(e.getMessage())));
+      return records.isEmpty() && !unread.isEmpty()
+          ? new Unanswered(unreadable(unread))
+          : new Found(records.subList(0, Math.min(most, records.size())));
     } catch (IOException e) {
       return new Unanswered(unreadable(e.toString()));
     }

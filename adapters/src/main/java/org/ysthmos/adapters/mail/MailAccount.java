@@ -22,6 +22,10 @@ import org.ysthmos.adapters.system.SystemDescription;
  */
 final class MailAccount {
 
+  static {
+    Lenient.install();
+  }
+
   private static final Session LOCAL = Session.getInstance(new Properties());
 
   private final SystemDescription system;

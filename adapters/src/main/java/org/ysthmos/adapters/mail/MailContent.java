@@ -4,18 +4,25 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import jakarta.mail.BodyPart;
+import jakarta.mail.FolderClosedException;
+import jakarta.mail.MessageRemovedException;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
 import jakarta.mail.Part;
+import jakarta.mail.StoreClosedException;
 import jakarta.mail.internet.ContentType;
 import jakarta.mail.internet.MimeUtility;
 import jakarta.mail.internet.ParseException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.SocketException;
+import java.net.SocketTimeoutException;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import org.ysthmos.core.text.HtmlText;
 
@@ -37,6 +44,7 @@ final class MailContent {
   private final StringBuilder text = new StringBuilder();
   private final StringBuilder html = new StringBuilder();
   private final ArrayNode attachments = JsonNodeFactory.instance.arrayNode();
+  private final List<String> unread = new ArrayList<>();
   private int attachedText;
   private boolean cut;
 
@@ -57,14 +65,36 @@ final class MailContent {
     record.put("text", plain.strip());
     record.put("html", content.html.toString());
     record.put("cut", content.cut);
+    record.put("unread", String.join("; ", content.unread));
     record.set("attachments", content.attachments);
   }
 
+  /** A part that is not written as it should be is told of, and the others are read. */
   private void read(Part part, String section, int depth) throws MessagingException, IOException {
     if (depth > DEEPEST) {
       cut = true;
       return;
     }
+    try {
+      PartDamage.of(part).ifPresent(damage -> unread.add(named(section) + ": " + damage));
+      readPart(part, section, depth);
+    } catch (FolderClosedException
+        | StoreClosedException
+        | MessageRemovedException
+        | SocketException
+        | SocketTimeoutException e) {
+      throw e;
+    } catch (MessagingException | IOException | RuntimeException e) {
+      unread.add(named(section) + ": " + e.getMessage());
+    }
+  }
+
+  private static String named(String section) {
+    return section.isEmpty() ? "its text" : "part " + section;
+  }
+
+  private void readPart(Part part, String section, int depth)
+      throws MessagingException, IOException {
     if (part.isMimeType("multipart/*") && part.getContent() instanceof Multipart parts) {
       for (int i = 0; i < parts.getCount(); i++) {
         BodyPart inner = parts.getBodyPart(i);
@@ -112,7 +142,7 @@ final class MailContent {
     try (InputStream in = part.getInputStream()) {
       // No charset takes more than four bytes for a character.
       byte[] bytes = in.readNBytes(4 * room + 1);
-      String whole = new String(bytes, charset(part));
+      String whole = MailRecord.withoutControls(new String(bytes, charset(part)));
       if (whole.length() > room) {
         cut = true;
         int end = room > 0 && Character.isHighSurrogate(whole.charAt(room - 1)) ? room - 1 : room;

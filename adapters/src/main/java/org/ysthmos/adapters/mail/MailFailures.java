@@ -5,6 +5,7 @@ import jakarta.mail.FolderNotFoundException;
 import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
 import java.net.SocketTimeoutException;
+import java.util.List;
 import javax.net.ssl.SSLException;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
@@ -24,13 +25,19 @@ final class MailFailures {
   Failure reading(Exception e) {
     return switch (e) {
       case AuthenticationFailedException refused -> signIn(refused);
-      case FolderNotFoundException gone ->
-          Failure.of(
-                  FailureKind.NOT_FOUND,
-                  "%s has no folder “%s”".formatted(name, gone.getFolder().getFullName()))
-              .withRemedy("Name a folder that is there in the system's document, or make it");
+      case FolderNotFoundException gone -> noFolder(gone.getFolder().getFullName(), List.of());
       default -> unreachable(e);
     };
+  }
+
+  /**
+   * @param there some that are there; empty if they are not known
+   */
+  Failure noFolder(String folder, List<String> there) {
+    String named = there.isEmpty() ? "" : "; there are " + String.join(", ", there);
+    return Failure.of(
+            FailureKind.NOT_FOUND, "%s has no folder “%s”%s".formatted(name, folder, named))
+        .withRemedy("Name a folder that is there in the system's document, or make it");
   }
 
   /**

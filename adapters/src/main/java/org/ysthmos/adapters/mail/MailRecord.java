@@ -9,8 +9,10 @@ import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.AddressException;
 import jakarta.mail.internet.InternetAddress;
-import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MailDateFormat;
+import jakarta.mail.internet.MimeUtility;
 import java.io.IOException;
+import java.io.UnsupportedEncodingException;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
@@ -22,11 +24,14 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** A mail as a record; see {@link MailShapes#read}. */
 final class MailRecord {
 
+  private static final Pattern CONTROLS =
+      Pattern.compile("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\x7F]");
   private static final int LONGEST_HEADER = 2_000;
   private static final int LONGEST_ID = 200;
   private static final int MOST_ADDRESSES = 100;
@@ -42,7 +47,7 @@ final class MailRecord {
     ObjectNode record = JsonNodeFactory.instance.objectNode();
     record.put("id", id(mail));
     record.put("folder", folder);
-    record.put("subject", kept(mail.getSubject()));
+    record.put("subject", kept(subject(mail)));
     List<InternetAddress> from = addresses(mail, "From");
     record.put("from", from.isEmpty() ? "" : address(from.getFirst()));
     record.put("fromName", from.isEmpty() ? "" : kept(from.getFirst().getPersonal()));
@@ -51,10 +56,10 @@ final class MailRecord {
         "replyTo", replies.isEmpty() ? record.path("from").asText() : address(replies.getFirst()));
     record.set("to", list(addresses(mail, "To")));
     record.set("cc", list(addresses(mail, "Cc")));
-    moment(mail.getSentDate()).ifPresent(at -> record.put("sentAt", at.toString()));
+    sent(mail).ifPresent(at -> record.put("sentAt", at.toString()));
     arrived(mail).ifPresent(at -> record.put("arrivedAt", at.toString()));
     record.put("flagged", mail.isSet(Flags.Flag.FLAGGED));
-    record.put("link", link(mail));
+    link(mail).ifPresent(link -> record.put("link", link));
     MailContent.put(mail, imapUrl(server, folder, validity, uid), record);
     return record;
   }
@@ -74,8 +79,7 @@ final class MailRecord {
    * stays the same too.
    */
   static String id(Message mail) throws MessagingException {
-    String written = mail instanceof MimeMessage mime ? mime.getMessageID() : null;
-    String id = written == null ? "" : written.strip().replaceAll("^<|>$", "");
+    String id = header(mail, "Message-ID").strip().replaceAll("^<|>$", "");
     if (!id.isEmpty() && id.length() <= LONGEST_ID) {
       return id;
     }
@@ -84,13 +88,41 @@ final class MailRecord {
     return digest(
         id
             + "\n"
-            + mail.getSentDate()
+            + sent(mail).map(Date::from).orElse(null)
             + "\n"
-            + mail.getSubject()
+            + (mail.getHeader("Subject") == null ? null : subject(mail))
             + "\n"
             + last
             + "\n"
             + addresses(mail, "From"));
+  }
+
+  /**
+   * Headers are read as they stand in the mail. What a server makes of them (IMAP's ENVELOPE)
+   * cannot always be read: an address without a domain, say.
+   */
+  private static String header(Message mail, String name) throws MessagingException {
+    String[] written = mail.getHeader(name);
+    return written == null ? "" : MimeUtility.unfold(written[0]);
+  }
+
+  /** Encoded words (RFC 2047) that cannot be decoded stay as they are written. */
+  static String subject(Message mail) throws MessagingException {
+    String written = header(mail, "Subject");
+    try {
+      return MimeUtility.decodeText(written);
+    } catch (UnsupportedEncodingException e) {
+      return written;
+    }
+  }
+
+  private static Optional<Instant> sent(Message mail) throws MessagingException {
+    String written = header(mail, "Date");
+    try {
+      return written.isEmpty() ? Optional.empty() : moment(new MailDateFormat().parse(written));
+    } catch (java.text.ParseException e) {
+      return Optional.empty();
+    }
   }
 
   private static String digest(String text) {
@@ -104,9 +136,11 @@ final class MailRecord {
   }
 
   /** A link by which mail programs find the mail (RFC 2392). */
-  private static String link(Message mail) throws MessagingException {
+  private static Optional<String> link(Message mail) throws MessagingException {
     String id = id(mail);
-    return id.contains("@") ? "mid:" + encoded(id).replace("%40", "@") : "";
+    return id.contains("@")
+        ? Optional.of("mid:" + encoded(id).replace("%40", "@"))
+        : Optional.empty();
   }
 
   /** RFC 5092 section 6. */
@@ -156,8 +190,15 @@ final class MailRecord {
     return list;
   }
 
+  /**
+   * Control characters say nothing in a text, and few of those who are told of it can hold them.
+   */
+  static String withoutControls(String text) {
+    return CONTROLS.matcher(text).replaceAll("");
+  }
+
   private static String kept(@Nullable String text) {
-    String known = text == null ? "" : text;
+    String known = text == null ? "" : withoutControls(text);
     return known.length() <= LONGEST_HEADER ? known : known.substring(0, LONGEST_HEADER);
   }
 }

@@ -33,6 +33,7 @@ final class MailShapes {
         FieldShape.of("/text", "text", ValueType.TEXT),
         FieldShape.of("/html", "text as a page", ValueType.TEXT),
         FieldShape.of("/cut", "longer than what is read", ValueType.FLAG),
+        FieldShape.of("/unread", "what could not be read of it", ValueType.TEXT),
         FieldShape.of("/flagged", "flagged", ValueType.FLAG),
         FieldShape.of("/link", "link", ValueType.LINK),
         FieldShape.of("/attachments", "attachments", ValueType.listOf(ValueType.RECORD))

@@ -1,6 +1,7 @@
 package org.ysthmos.adapters.mail;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import jakarta.mail.FolderNotFoundException;
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
@@ -8,12 +9,13 @@ import java.net.URI;
 import java.time.Duration;
 import java.time.InstantSource;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import org.ysthmos.adapters.mail.FolderMark.Pass;
+import org.ysthmos.adapters.mail.FolderCursor.Pass;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.decide.World.Found;
 import org.ysthmos.core.decide.World.LookupAnswer;
@@ -22,6 +24,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
+import org.ysthmos.core.gateway.Seen;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.load.RateLimiter;
@@ -32,8 +35,8 @@ final class MailSystem implements SystemGateway {
   /** How many changes are told at once. */
   private static final int PAGE = 50;
 
-  /** What the marks of a pass may take, in characters. */
-  private static final int LONGEST_MARK = 60_000;
+  /** How many folders are named to who named one that is not there. */
+  private static final int MOST_NAMED = 30;
 
   private final SystemDescription system;
   private final MailAccount account;
@@ -125,50 +128,67 @@ final class MailSystem implements SystemGateway {
   }
 
   @Override
-  public Changes changes(String collection, Cursor place, CallLog calls) {
+  public Changes changes(String collection, Cursor cursor, CallLog calls) {
     if (!(system.collection(collection) instanceof FolderCollection folders)) {
       return new NotRead(
           Failure.of(FailureKind.SHAPE_CHANGED, system.name() + " is not asked for letters"));
     }
     Pass from =
-        place
+        cursor
             .page()
             .map(Pass::read)
-            .or(() -> place.since().map(text -> Pass.read(text).at(0)))
+            .or(() -> cursor.since().map(text -> Pass.read(text).at(0)))
             .orElse(Pass.BEGINNING);
-    return switch (read(Purpose.POLL, "SEARCH", calls, box -> page(box, folders, from))) {
+    return switch (read(
+        Purpose.POLL, "SEARCH", calls, box -> page(box, folders, from, cursor.seen()))) {
       case Outcome.Read<Page>(Page page) -> page;
       case Outcome.Failed<Page>(Failure failure) -> new NotRead(failure);
     };
   }
 
-  private Page page(Mailbox box, FolderCollection collection, Pass from)
+  private Page page(Mailbox box, FolderCollection collection, Pass from, Seen seen)
       throws MessagingException, IOException {
     List<Changed> changes = new ArrayList<>();
+    Map<String, String> met = new LinkedHashMap<>();
+    List<SetAside> aside = new ArrayList<>();
+    List<Failure> troubles = new ArrayList<>();
     Pass pass = from;
-    while (pass.folder() < collection.folders().size() && changes.size() < PAGE) {
-      String folder = collection.folders().get(pass.folder());
-      Mailbox.Chunk chunk =
-          box.changes(
-              folder,
-              Optional.ofNullable(pass.marks().get(folder)),
-              PAGE - changes.size(),
-              clock.instant());
-      changes.addAll(chunk.changes());
-      pass = pass.with(folder, chunk.mark());
-      if (!chunk.whole()) {
-        break;
+    List<String> folders = collection.folders();
+    while (pass.folder() < folders.size() && changes.size() + aside.size() < PAGE) {
+      String folder = folders.get(pass.folder());
+      try {
+        Mailbox.Chunk chunk =
+            box.changes(
+                folder,
+                Optional.ofNullable(pass.cursors().get(folder)),
+                seen,
+                PAGE - changes.size() - aside.size(),
+                clock.instant());
+        changes.addAll(chunk.changes());
+        met.putAll(chunk.met());
+        aside.addAll(chunk.aside());
+        pass = pass.with(folder, chunk.cursor());
+        if (!chunk.whole()) {
+          break;
+        }
+      } catch (FolderNotFoundException gone) {
+        // The other folders do not wait for this one.
+        troubles.add(failures.noFolder(folder, box.folders(MOST_NAMED)));
+        if (folders.size() == 1) {
+          throw gone;
+        }
       }
       pass = pass.at(pass.folder() + 1);
     }
-    String mark = pass.write();
-    if (mark.length() > LONGEST_MARK) {
-      throw new MessagingException(
-          "more mails are flagged there than can be followed; take flags off, or name fewer folders");
-    }
-    return pass.folder() < collection.folders().size()
-        ? new Page(changes, Optional.of(mark), Optional.empty())
-        : new Page(changes, Optional.empty(), Optional.of(mark));
+    String cursor = pass.write();
+    boolean through = pass.folder() >= folders.size();
+    return new Page(
+        changes,
+        through ? Optional.empty() : Optional.of(cursor),
+        through ? Optional.of(cursor) : Optional.empty(),
+        met,
+        aside,
+        troubles);
   }
 
   @Override

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import jakarta.mail.FetchProfile;
 import jakarta.mail.Flags;
 import jakarta.mail.Folder;
+import jakarta.mail.FolderClosedException;
 import jakarta.mail.Message;
 import jakarta.mail.MessageRemovedException;
 import jakarta.mail.MessagingException;
@@ -24,11 +25,15 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.Date;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.eclipse.angus.mail.imap.IMAPFolder;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
+import org.ysthmos.core.gateway.ChangeGateway.SetAside;
+import org.ysthmos.core.gateway.Seen;
 
 /** The folders of an account while they are read. */
 final class Mailbox implements AutoCloseable {
@@ -58,70 +63,131 @@ final class Mailbox implements AutoCloseable {
   /**
    * Some changes of a folder.
    *
-   * @param mark how far it is read with them
+   * @param cursor how far it is read with them
+   * @param met the mails whose state is known now; see {@link Flagged}
+   * @param aside the mails that could not be read
    * @param whole whether it has no more
    */
-  record Chunk(List<Changed> changes, FolderMark mark, boolean whole) {}
+  record Chunk(
+      List<Changed> changes,
+      FolderCursor cursor,
+      Map<String, String> met,
+      List<SetAside> aside,
+      boolean whole) {}
 
   /**
-   * Reads what changed in a folder: first what arrived, then what was flagged, each in the order of
-   * the UIDs.
+   * Reads what changed in a folder: first what is to be read again, then what arrived, then what
+   * was flagged, each in the order of the UIDs.
    *
    * @param known how far it was read before; empty if it is read first
+   * @param seen the mails that are known as flagged or could not be read
    * @param most how many changes are wanted at the most, at least 1
    */
-  Chunk changes(String name, Optional<FolderMark> known, int most, Instant now)
+  Chunk changes(String name, Optional<FolderCursor> known, Seen seen, int most, Instant now)
       throws MessagingException, IOException {
     try (IMAPFolder folder = open(name)) {
-      FolderMark mark = begin(folder, known, now);
-      List<Changed> changes = new ArrayList<>();
-      long next = mark.next();
-      NavigableSet<Long> arrived = uids(folder, folder.getMessagesByUID(next, UIDFolder.LASTUID));
-      prepare(folder, arrived.tailSet(next), most);
-      for (long uid : arrived.tailSet(next)) {
-        if (changes.size() == most) {
-          return new Chunk(changes, reached(mark, next, mark.flagged()), false);
+      long validity = folder.getUIDValidity();
+      Flagged flags = new Flagged(name, validity, seen);
+      FolderCursor cursor = begin(folder, known, flags, now);
+      FolderReading reading = new FolderReading(folder, name, most);
+      for (long uid : flags.again()) {
+        reading.read(uid).ifPresent(mail -> reading.add(arrived(mail, name)));
+        flags.readAgain(uid);
+      }
+      long next = cursor.next();
+      NavigableSet<Long> arrived =
+          uids(folder, folder.getMessagesByUID(next, UIDFolder.LASTUID)).tailSet(next, true);
+      reading.prepare(arrived);
+      for (long uid : arrived) {
+        if (reading.isFull()) {
+          return reading.chunk(cursor.at(next), flags, false);
         }
-        read(folder, name, uid).ifPresent(mail -> changes.add(arrived(mail, name)));
+        reading.read(uid).ifPresent(mail -> reading.add(arrived(mail, name)));
         next = uid + 1;
       }
       NavigableSet<Long> flaggedNow = flagged(folder);
-      NavigableSet<Long> told = new TreeSet<>(mark.flagged());
-      told.retainAll(flaggedNow);
-      for (long uid : flaggedNow) {
-        if (told.contains(uid)) {
-          continue;
+      flags.keepOnly(flaggedNow);
+      NavigableSet<Long> fresh = flags.without(flaggedNow);
+      reading.prepare(fresh);
+      for (long uid : fresh) {
+        if (reading.isFull()) {
+          return reading.chunk(cursor.at(next), flags, false);
         }
-        if (changes.size() == most) {
-          return new Chunk(changes, reached(mark, next, told), false);
-        }
-        read(folder, name, uid).ifPresent(mail -> changes.add(flagged(mail, mark.anew())));
-        told.add(uid);
+        boolean anew = cursor.anew();
+        reading.read(uid).ifPresent(mail -> reading.add(flagged(mail, anew)));
+        flags.add(uid);
       }
-      return new Chunk(changes, new FolderMark(mark.validity(), next, told, false), true);
+      return reading.chunk(new FolderCursor(validity, next, false, new TreeSet<>()), flags, true);
     }
   }
 
-  private static FolderMark reached(FolderMark from, long next, NavigableSet<Long> flagged) {
-    return new FolderMark(from.validity(), next, flagged, from.anew());
+  /** What is read of one folder, as far as there is room. */
+  private final class FolderReading {
+    private final IMAPFolder folder;
+    private final String name;
+    private final int most;
+    private final List<Changed> changes = new ArrayList<>();
+    private final List<SetAside> aside = new ArrayList<>();
+
+    FolderReading(IMAPFolder folder, String name, int most) {
+      this.folder = folder;
+      this.name = name;
+      this.most = most;
+    }
+
+    boolean isFull() {
+      return changes.size() + aside.size() >= most;
+    }
+
+    void add(Changed change) {
+      changes.add(change);
+    }
+
+    void prepare(Collection<Long> uids) throws MessagingException {
+      Mailbox.prepare(folder, uids, most);
+    }
+
+    /** One that cannot be read is set aside, as long as it is the mail and not the connection. */
+    Optional<ObjectNode> read(long uid) throws MessagingException, IOException {
+      try {
+        return Mailbox.this.read(folder, name, uid);
+      } catch (MessagingException | IOException | RuntimeException e) {
+        if (!folder.isOpen() || !store.isConnected()) {
+          throw e;
+        }
+        aside.add(MailAside.of(folder, name, uid, e));
+        return Optional.empty();
+      }
+    }
+
+    Chunk chunk(FolderCursor cursor, Flagged flags, boolean whole) {
+      return new Chunk(changes, cursor, flags.changed(), aside, whole);
+    }
   }
 
-  /** Under another UIDVALIDITY all is read anew; who was told before is known by its id. */
-  private FolderMark begin(IMAPFolder folder, Optional<FolderMark> known, Instant now)
+  /**
+   * Under another UIDVALIDITY all is read anew; who was told before is known by its id. What was
+   * flagged before the folder is first read is not told.
+   */
+  private FolderCursor begin(
+      IMAPFolder folder, Optional<FolderCursor> known, Flagged flags, Instant now)
       throws MessagingException {
     long validity = folder.getUIDValidity();
+    if (known.isPresent() && known.get().validity() == validity) {
+      known.get().flagged().forEach(flags::add);
+      return known.get();
+    }
     if (known.isPresent()) {
-      return known.get().validity() == validity
-          ? known.get()
-          : new FolderMark(validity, 1, new TreeSet<>(), true);
+      return new FolderCursor(validity, 1, true, new TreeSet<>());
     }
     Date from = Date.from(now.minus(FIRST_LOOK));
     NavigableSet<Long> recent =
         uids(folder, folder.search(new ReceivedDateTerm(ReceivedDateTerm.GE, from)));
     NavigableSet<Long> flagged = flagged(folder);
     flagged.removeAll(recent);
+    flagged.forEach(flags::add);
     long next = recent.isEmpty() ? afterLast(folder) : recent.first();
-    return new FolderMark(validity, next, flagged, true);
+    return new FolderCursor(validity, next, true, new TreeSet<>());
   }
 
   private static long afterLast(IMAPFolder folder) throws MessagingException {
@@ -158,15 +224,35 @@ final class Mailbox implements AutoCloseable {
       if (mail.getSize() <= LARGEST_AT_ONCE) {
         fetch(folder, new Message[] {mail}, IMAPFolder.FetchProfileItem.MESSAGE);
       }
-      return Optional.of(MailRecord.of(mail, server, name, folder.getUIDValidity(), uid));
+      ObjectNode record = MailRecord.of(mail, server, name, folder.getUIDValidity(), uid);
+      if (!folder.isOpen()) {
+        // What could not be read of it was lost with the connection.
+        throw new FolderClosedException(folder);
+      }
+      return Optional.of(record);
     } catch (MessageRemovedException gone) {
       return Optional.empty();
     }
   }
 
+  /** The mails of these that can be read. */
+  private List<ObjectNode> readable(IMAPFolder folder, String name, Collection<Long> uids)
+      throws MessagingException, IOException {
+    FolderReading reading = new FolderReading(folder, name, Integer.MAX_VALUE);
+    prepare(folder, uids, Integer.MAX_VALUE);
+    List<ObjectNode> found = new ArrayList<>();
+    for (long uid : uids) {
+      reading.read(uid).ifPresent(found::add);
+    }
+    return found;
+  }
+
   /** Asks once for what would be asked for mail by mail. */
   private static void prepare(IMAPFolder folder, Collection<Long> uids, int most)
       throws MessagingException {
+    if (uids.isEmpty()) {
+      return;
+    }
     long[] first = uids.stream().mapToLong(Long::longValue).limit(most).toArray();
     fetch(folder, folder.getMessagesByUID(first), AROUND);
   }
@@ -209,9 +295,8 @@ final class Mailbox implements AutoCloseable {
     List<JsonNode> found = new ArrayList<>();
     for (String name : folders) {
       try (IMAPFolder folder = open(name)) {
-        for (long uid : uids(folder, folder.search(new MessageIDTerm("<" + id + ">")))) {
-          read(folder, name, uid).ifPresent(found::add);
-        }
+        Message[] named = folder.search(new MessageIDTerm("<" + id + ">"));
+        found.addAll(readable(folder, name, uids(folder, named)));
       }
     }
     return found;
@@ -233,9 +318,7 @@ final class Mailbox implements AutoCloseable {
         int count = folder.getMessageCount();
         if (count > 0) {
           Message[] last = folder.getMessages(Math.max(1, count - most + 1), count);
-          for (long uid : uids(folder, last)) {
-            read(folder, name, uid).ifPresent(found::add);
-          }
+          found.addAll(readable(folder, name, uids(folder, last)));
         }
       }
     }
@@ -262,6 +345,15 @@ final class Mailbox implements AutoCloseable {
     for (String name : folders) {
       open(name).close();
     }
+  }
+
+  /** The folders that there are, for who named one that is not. */
+  List<String> folders(int most) throws MessagingException {
+    return Stream.of(store.getDefaultFolder().list("*"))
+        .map(Folder::getFullName)
+        .sorted()
+        .limit(most)
+        .toList();
   }
 
   private IMAPFolder open(String name) throws MessagingException {

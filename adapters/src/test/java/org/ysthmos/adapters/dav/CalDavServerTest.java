@@ -20,6 +20,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.ysthmos.adapters.DebianServer;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;

@@ -8,22 +8,23 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.adapters.MetItems;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Outgoing;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
-import org.ysthmos.core.gateway.ChangeGateway.Cursor;
-import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
+import org.ysthmos.core.gateway.ChangeGateway.SetAside;
 import org.ysthmos.core.gateway.SystemGateway;
 
 class DropSystemTest {
@@ -63,38 +64,24 @@ class DropSystemTest {
     Files.setLastModifiedTime(folder.resolve(name), FileTime.from(changed));
   }
 
-  private static List<Changed> pass(SystemGateway system, String[] mark) {
-    List<Changed> all = new ArrayList<>();
-    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
-    while (true) {
-      Page page = (Page) system.changes("orders", place, call -> {});
-      all.addAll(page.records());
-      if (page.next().isEmpty()) {
-        mark[0] = page.since().orElseThrow();
-        return all;
-      }
-      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
-    }
-  }
-
   /** RFC 4180 section 2: quoted cells with commas, quotes and line ends. */
   @Test
   void rowsOfFilesThatAreDroppedAreToldOnce() throws Exception {
     SystemGateway system = open("csv", "csv", "/number");
     drop("orders-0.csv", "number,what\r\n0,Was here before\r\n", NOW.minusSeconds(90));
-    String[] mark = {null};
-    assertThat(pass(system, mark)).isEmpty();
+    MetItems met = new MetItems(system, "orders");
+    assertThat(met.pass()).isEmpty();
     drop(
         "orders-1.csv",
         "\uFEFFnumber,what\r\n1,\"a \"\"b\"\", c\r\nd\"\r\n2,x\r\n",
         NOW.minusSeconds(60));
     drop("other.csv", "number\r\n9\r\n", NOW.minusSeconds(60));
-    List<Changed> changes = pass(system, mark);
+    List<Changed> changes = met.pass();
     assertThat(changes).extracting(Changed::id).containsExactly("1", "2");
     assertThat(changes.getFirst().record().path("what").asText()).isEqualTo("a \"b\", c\r\nd");
-    assertThat(pass(system, mark)).isEmpty();
+    assertThat(met.pass()).isEmpty();
     drop("orders-1.csv", "number,what\r\n1,new\r\n", NOW.minusSeconds(30));
-    List<Changed> again = pass(system, mark);
+    List<Changed> again = met.pass();
     assertThat(again).extracting(Changed::id).containsExactly("1");
     assertThat(again.getFirst().version()).isNotEqualTo(changes.getFirst().version());
   }
@@ -102,29 +89,28 @@ class DropSystemTest {
   @Test
   void fileThatMayStillBeWrittenIsLeftUntilItRests() throws Exception {
     SystemGateway system = open("csv", "csv", "/number");
-    String[] mark = {null};
-    pass(system, mark);
+    MetItems met = new MetItems(system, "orders");
+    met.pass();
     drop("orders.csv", "number\r\n1\r\n", NOW.minusSeconds(1));
-    assertThat(pass(system, mark)).isEmpty();
+    assertThat(met.pass()).isEmpty();
     drop("orders.csv", "number\r\n1\r\n", NOW.minusSeconds(3));
-    assertThat(pass(system, mark)).hasSize(1);
+    assertThat(met.pass()).hasSize(1);
   }
 
   @Test
   void manyRowsComeInPagesThatCanBeReadAgain() throws Exception {
     SystemGateway system = open("ndjson", "ndjson", "/number");
-    String[] mark = {null};
-    pass(system, mark);
+    MetItems met = new MetItems(system, "orders");
+    met.pass();
     StringBuilder lines = new StringBuilder();
     for (int i = 0; i < 2_500; i++) {
       lines.append("{\"number\":\"").append(i).append("\"}\n");
     }
     drop("orders.ndjson", lines.toString(), NOW.minusSeconds(60));
-    Cursor first = new Cursor(Optional.of(mark[0]), Optional.empty());
-    Page page = (Page) system.changes("orders", first, call -> {});
-    Page same = (Page) system.changes("orders", first, call -> {});
+    Page page = met.look();
+    Page same = met.look();
     assertThat(page.records()).hasSize(1_000).isEqualTo(same.records());
-    assertThat(pass(system, mark)).hasSize(2_500).extracting(Changed::id).doesNotHaveDuplicates();
+    assertThat(met.pass()).hasSize(2_500).extracting(Changed::id).doesNotHaveDuplicates();
   }
 
   /** RFC 5545 section 3.6.1, the first example of an event. */
@@ -168,35 +154,78 @@ class DropSystemTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "csv | csv | number,what~1,a,b~ | In orders.csv line 2 has 3 cells where the first line has 2",
+        "csv | csv | number,what~1,a,b~ | line 2 has 3 cells where the first line has 2",
         "csv | csv | what~x~ | record 1 has no id at “/number”",
-        "ndjson | ndjson | {\"number\":1}~[]~ | In orders.ndjson line 2 is no JSON object",
+        "ndjson | ndjson | {\"number\":1}~[]~ | line 2 is no JSON object",
         "ndjson | ndjson | {~ | line 1 is no JSON",
         "ics | icalendar | hello~ | it holds no calendar",
       })
   void fileThatCannotBeReadIsNamedWithItsPlace(
       String ending, String reads, String text, String said) throws Exception {
-    SystemGateway system = open(ending, reads, "/number");
-    String[] mark = {null};
-    pass(system, mark);
+    SystemGateway system = open(ending, reads, ending.equals("ics") ? "/id" : "/number");
+    MetItems met = new MetItems(system, "orders");
+    met.pass();
     drop("orders." + ending, text.replace("~", "\r\n"), NOW.minusSeconds(60));
-    Cursor place = new Cursor(Optional.of(mark[0]), Optional.empty());
-    NotRead notRead = (NotRead) system.changes("orders", place, call -> {});
-    assertThat(notRead.failure().message()).contains(said);
-    assertThat(notRead.failure().remedy().orElse("")).contains("nothing of it was taken");
+    drop("orders-fine." + ending, FINE.get(ending), NOW.minusSeconds(60));
+    assertThat(met.pass()).as("the others are read, %s", met.aside).hasSize(1);
+    SetAside aside = met.aside.getFirst();
+    assertThat(aside.what()).isEqualTo("orders." + ending);
+    assertThat(aside.failure().kind()).isEqualTo(FailureKind.UNREADABLE);
+    assertThat(aside.failure().message()).contains("orders." + ending).contains(said);
+    assertThat(aside.raw()).isEqualTo(text.replace("~", "\r\n"));
+    met.pass();
+    assertThat(met.aside).as("it is told once").isEmpty();
+    drop("orders." + ending, FINE.get(ending), NOW.minusSeconds(30));
+    assertThat(met.pass()).as("corrected").hasSize(1);
+  }
+
+  private static final Map<String, String> FINE =
+      Map.of(
+          "csv", "number,what\r\n7,x\r\n",
+          "ndjson", "{\"number\":\"7\"}\n",
+          "ics", "BEGIN:VCALENDAR\r\nBEGIN:VTODO\r\nUID:7\r\nEND:VTODO\r\nEND:VCALENDAR\r\n");
+
+  /** A cursor with all files in it was outgrown at some thousand of them. */
+  @Test
+  void folderOfManyFilesIsFollowedWhateverItsNumber() throws Exception {
+    SystemGateway system = open("csv", "csv", "/number");
+    MetItems met = new MetItems(system, "orders");
+    met.pass();
+    for (int i = 0; i < 3_000; i++) {
+      drop("orders-%04d.csv".formatted(i), "number\r\n" + i + "\r\n", NOW.minusSeconds(60));
+    }
+    assertThat(met.pass()).hasSize(3_000).extracting(Changed::id).doesNotHaveDuplicates();
+    assertThat(met.cursor().since().orElseThrow()).hasSizeLessThan(100);
+    Files.delete(folder.resolve("orders-0001.csv"));
+    assertThat(met.pass()).isEmpty();
+    assertThat(met.items()).hasSize(2_999).doesNotContainKey("orders-0001.csv");
+  }
+
+  @Test
+  void cursorOfBeforeGoesOnWhereItWas() throws Exception {
+    SystemGateway system = open("csv", "csv", "/number");
+    Instant read = NOW.minusSeconds(90);
+    drop("orders-0.csv", "number\r\n0\r\n", read);
+    drop("orders-1.csv", "number\r\n1\r\n", read);
+    MetItems met = new MetItems(system, "orders");
+    met.goOnFrom(
+        "{\"current\":\"\",\"row\":0,\"files\":{\"orders-0.csv\":\"%s 11\"}}".formatted(read));
+    assertThat(met.pass()).isEmpty();
+    assertThat(met.pass()).extracting(Changed::id).containsExactly("1");
   }
 
   @Test
   void fileInAnotherEncodingIsNamedAndNoNameLeadsOutOfTheFolder() throws Exception {
     SystemGateway system = open("csv", "csv", "/number");
-    String[] mark = {null};
-    pass(system, mark);
+    MetItems met = new MetItems(system, "orders");
+    met.pass();
     Files.write(
         folder.resolve("orders.csv"), "number\r\nç\r\n".getBytes(StandardCharsets.ISO_8859_1));
     Files.setLastModifiedTime(folder.resolve("orders.csv"), FileTime.from(NOW.minusSeconds(60)));
-    Cursor place = new Cursor(Optional.of(mark[0]), Optional.empty());
-    NotRead notRead = (NotRead) system.changes("orders", place, call -> {});
-    assertThat(notRead.failure().message()).contains("orders.csv is not written in UTF-8");
+    assertThat(met.pass()).isEmpty();
+    assertThat(met.aside.getFirst().failure().message())
+        .contains("orders.csv of")
+        .contains("it is not written in UTF-8");
     assertThatThrownBy(
             () ->
                 SystemReader.read(

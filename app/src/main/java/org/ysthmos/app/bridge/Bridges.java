@@ -11,6 +11,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
@@ -62,7 +63,9 @@ public class Bridges {
     }
 
     boolean hears(String fromSystem, String fromCollection, String kind) {
-      return system.equals(fromSystem) && collection.equals(fromCollection) && kinds.contains(kind);
+      return system.equals(fromSystem)
+          && collection.equals(fromCollection)
+          && (kinds.contains(kind) || kind.equals(Aside.KIND));
     }
   }
 

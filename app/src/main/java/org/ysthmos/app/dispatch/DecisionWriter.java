@@ -318,22 +318,41 @@ class DecisionWriter {
 
   /** Gives a trace up that broke too often through a fault of ours. */
   void giveUp(TraceQueue.Claimed claimed, Failure failure) {
+    fail(claimed, "Given up: ", failure);
+  }
+
+  /** A trace of what could not be read ends. */
+  void setAside(TraceQueue.Claimed claimed, Failure failure) {
+    fail(claimed, "Set aside: ", failure);
+  }
+
+  private void fail(TraceQueue.Claimed claimed, String how, Failure failure) {
     Instant now = clock.instant();
-    Line given =
-        new Line(
-            now,
-            0,
-            Mark.FAILED,
-            "Given up: " + failure.kind().words(),
-            Words.sentence(failure),
-            "",
-            "",
-            null);
-    byte[] part = stories.pack(TraceStory.EMPTY.with(given));
+    byte[] part =
+        stories.pack(
+            TraceStory.EMPTY.with(
+                line(now, Mark.FAILED, how + failure.kind().words(), Words.sentence(failure))));
     journal.runSoon(
         () -> {
           stories.add(claimed.trace().seq(), part);
           ends.fail(claimed, List.of(new TraceEnds.Failed("", "", failure)), now);
+        });
+    feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
+  }
+
+  private static Line line(Instant at, Mark mark, String what, String detail) {
+    return new Line(at, 0, mark, what, detail, "", "", null);
+  }
+
+  /** A trace ends with no effect. */
+  void passBy(TraceQueue.Claimed claimed, String because) {
+    Instant now = clock.instant();
+    byte[] part =
+        stories.pack(TraceStory.EMPTY.with(line(now, Mark.DONE, "Passed by", because + ".")));
+    journal.runSoon(
+        () -> {
+          stories.add(claimed.trace().seq(), part);
+          ends.end(claimed, Verdict.PASSED_BY, because, now);
         });
     feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
   }

@@ -12,9 +12,11 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -62,6 +64,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final Tables tables;
   private final ReceivedEvents received;
   private final DecisionWriter writer;
+  private final Polling polling;
   private final AppClock clock;
   private final Settings settings;
   private final BackOff backOff;
@@ -77,6 +80,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Tables tables,
       ReceivedEvents received,
       DecisionWriter writer,
+      Polling polling,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -90,6 +94,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.tables = tables;
     this.received = received;
     this.writer = writer;
+    this.polling = polling;
     this.clock = clock;
     this.settings = settings;
     this.backOff = settings.retry().backOff();
@@ -190,6 +195,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     if (row == null) {
       throw new IllegalStateException("a trace without its event: " + claimed.trace().id());
     }
+    if (row.origin() == EventMapper.Origin.ASIDE) {
+      setAside(claimed, row);
+      return;
+    }
     Optional<BridgeVersion> usable = bridges.find(claimed.trace(), claimed.tryDocument());
     if (usable.isEmpty()) {
       unusable(claimed);
@@ -216,6 +225,20 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       LOG.debug("the pair of trace {} changed meanwhile; deciding again", claimed.trace().id());
     }
     writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+  }
+
+  /** What could not be read is for a person; once more, it is read again where it stands. */
+  private void setAside(Claimed claimed, EventMapper.EventRow row) {
+    Aside aside = Aside.read(row);
+    boolean again =
+        claimed.trace().resendOf() != null
+            && polling.readAgain(row.systemId(), row.collectionId(), aside.item());
+    if (again) {
+      writer.passBy(
+          claimed, "It is read again where it stands; what comes of it has a trace of its own");
+    } else {
+      writer.setAside(claimed, aside.failure());
+    }
   }
 
   /** The events of a bridge that cannot be used wait until it can; a try is over. */

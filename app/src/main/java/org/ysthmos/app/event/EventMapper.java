@@ -21,7 +21,9 @@ public interface EventMapper {
     /** It was found by asking what changed. */
     POLLED,
     /** A person made it up for a try; such events are not found among the others. */
-    MADE_UP
+    MADE_UP,
+    /** What could not be read or kept; see {@link Aside}. It is not found among the others. */
+    ASIDE
   }
 
   /**
@@ -124,7 +126,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.seq < #{before} AND e.origin <> 'MADE_UP'
+            AND e.seq < #{before} AND e.origin IN ('TOLD', 'POLLED')
           ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
           """)
   List<EventRow> newest(
@@ -140,7 +142,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.seq > #{after} AND e.origin <> 'MADE_UP'
+            AND e.seq > #{after} AND e.origin IN ('TOLD', 'POLLED')
           ORDER BY e.system_id, e.collection_id, e.seq LIMIT #{limit}
           """)
   List<EventRow> oldest(
@@ -156,7 +158,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.origin &lt;> 'MADE_UP' AND e.kind IN
+            AND e.origin IN ('TOLD', 'POLLED') AND e.kind IN
           <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
           ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
           </script>
@@ -174,7 +176,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.record_id = #{record} AND e.seq < #{before} AND e.origin <> 'MADE_UP'
+            AND e.record_id = #{record} AND e.seq < #{before} AND e.origin IN ('TOLD', 'POLLED')
           ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.seq DESC LIMIT 1
           """)
   @Nullable EventRow previous(
@@ -190,7 +192,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.record_id = #{record} AND e.seq &lt; #{before} AND e.origin &lt;> 'MADE_UP'
+            AND e.record_id = #{record} AND e.seq &lt; #{before} AND e.origin IN ('TOLD', 'POLLED')
             AND e.kind IN
           <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
           ORDER BY e.system_id DESC, e.collection_id DESC, e.record_id DESC, e.seq DESC
@@ -213,7 +215,7 @@ public interface EventMapper {
       <foreach item="r" collection="records" separator=",">(CAST(#{r} AS VARCHAR))</foreach>
       ) v(id) WHERE EXISTS (
         SELECT 1 FROM event e WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-          AND e.record_id = v.id AND e.origin &lt;> 'MADE_UP')
+          AND e.record_id = v.id AND e.origin IN ('TOLD', 'POLLED'))
       </script>
       """)
   List<String> recordsMet(

@@ -8,6 +8,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
@@ -15,6 +16,7 @@ import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.Ids;
+import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceMapper.NewTrace;
 import org.ysthmos.app.trace.TraceQueue;
@@ -40,6 +42,7 @@ public class IntakeWriter {
   private final TraceMapper traces;
   private final TraceQueue queue;
   private final SeenIndex seen;
+  private final TraceEnds ends;
   private final Bridges bridges;
   private final Journal journal;
   private final WorkSignals signals;
@@ -51,6 +54,7 @@ public class IntakeWriter {
       TraceMapper traces,
       TraceQueue queue,
       SeenIndex seen,
+      TraceEnds ends,
       Bridges bridges,
       Journal journal,
       WorkSignals signals,
@@ -59,6 +63,7 @@ public class IntakeWriter {
     this.traces = traces;
     this.queue = queue;
     this.seen = seen;
+    this.ends = ends;
     this.bridges = bridges;
     this.journal = journal;
     this.signals = signals;
@@ -89,6 +94,17 @@ public class IntakeWriter {
   public void keepPage(List<EventRow> page, Consumer<List<Kept>> with) {
     journal.runSoon(() -> with.accept(write(page)));
     tell(page);
+  }
+
+  /**
+   * What could not be read before could be read now, so nobody need look after it; inside a change.
+   *
+   * @param what its name, under which it was set aside
+   */
+  public void readable(String system, String collection, String what) {
+    for (String bridge : bridges.listening(system, collection, Aside.KIND)) {
+      ends.readable(bridge, system + "/" + collection + "/" + what);
+    }
   }
 
   private void tell(List<EventRow> kept) {

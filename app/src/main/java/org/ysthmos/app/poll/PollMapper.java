@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -118,6 +119,54 @@ interface PollMapper {
   @Select("SELECT " + COLUMNS + " FROM poll ORDER BY system_id, collection_id")
   List<PollRow> all();
 
+  /**
+   * An item that was met, with its state.
+   *
+   * @param aside whether it could not be read
+   */
+  record SeenRow(String item, String state, boolean aside) {}
+
+  @Select(
+      "SELECT item, state, aside FROM seen_item WHERE system_id = #{system} AND collection_id = #{collection}")
+  List<SeenRow> seen(@Param("system") String system, @Param("collection") String collection);
+
+  @Insert(
+      """
+      <script>
+      MERGE INTO seen_item (system_id, collection_id, item, state, aside)
+      KEY (system_id, collection_id, item) VALUES
+      <foreach item="i" collection="items" separator=",">
+        (#{system}, #{collection}, #{i.item}, #{i.state}, #{i.aside})
+      </foreach>
+      </script>
+      """)
+  void meet(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("items") List<SeenRow> items);
+
+  /** Lets an item that could not be read be read again. */
+  @Update(
+      """
+      UPDATE seen_item SET state = #{state}
+      WHERE system_id = #{system} AND collection_id = #{collection} AND item = #{item} AND aside
+      """)
+  int again(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("item") String item,
+      @Param("state") String state);
+
+  @Delete(
+      """
+      DELETE FROM seen_item
+      WHERE system_id = #{system} AND collection_id = #{collection} AND item = #{item}
+      """)
+  void gone(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("item") String item);
+
   /** When a collection that nobody reads just now is read next. */
   record NextRow(String systemId, String collectionId, Instant nextAt) {
 
@@ -180,11 +229,25 @@ interface PollMapper {
   @Update(
       """
       UPDATE poll SET since = #{since}, page = #{page}, newest = #{newest}, mark = #{mark},
-        pages = #{pages}, fresh = #{fresh}, tries = 0, problem = NULL, problem_since = NULL,
-        asked_at = #{askedAt}
+        pages = #{pages}, fresh = #{fresh}, tries = 0, asked_at = #{askedAt}
       WHERE system_id = #{systemId} AND collection_id = #{collectionId} AND claim = #{claim}
       """)
   int progress(PollRow poll);
+
+  /** Says what is in the way of a part of it, while the rest is read; nothing if nothing is. */
+  @Update(
+      """
+      UPDATE poll SET problem = #{problem},
+        problem_since = CASE WHEN #{problem} IS NULL THEN NULL
+          ELSE COALESCE(problem_since, #{now}) END
+      WHERE system_id = #{system} AND collection_id = #{collection} AND claim = #{claim}
+      """)
+  void trouble(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("claim") String claim,
+      @Param("problem") @Nullable String problem,
+      @Param("now") Instant now);
 
   /** Lets it be claimed again, not before a time, unless somebody asked for it meanwhile. */
   @Update(

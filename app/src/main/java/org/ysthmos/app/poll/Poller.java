@@ -1,33 +1,28 @@
 package org.ysthmos.app.poll;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.hook.PolledEvent;
 import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
-import org.ysthmos.app.event.EventMapper;
-import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.poll.PollMapper.NextRow;
 import org.ysthmos.app.poll.PollMapper.PollRow;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
@@ -38,11 +33,10 @@ import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
-import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.CollectionRef;
-import org.ysthmos.core.poll.PollProgress;
+import org.ysthmos.core.gateway.Seen;
 
 /**
  * Polls collections for what changed. A page is kept in one change with the place where reading
@@ -57,7 +51,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
   private final PollMapper polls;
   private final PollPlan plan;
   private final Systems systems;
-  private final EventMapper events;
+  private final PageRows pageRows;
   private final IntakeWriter intake;
   private final AppClock clock;
   private final BackOff backOff;
@@ -73,7 +67,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
       PollMapper polls,
       PollPlan plan,
       Systems systems,
-      EventMapper events,
+      PageRows pageRows,
       IntakeWriter intake,
       AppClock clock,
       Settings settings,
@@ -83,7 +77,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
     this.polls = polls;
     this.plan = plan;
     this.systems = systems;
-    this.events = events;
+    this.pageRows = pageRows;
     this.intake = intake;
     this.clock = clock;
     this.claims = claims;
@@ -206,6 +200,8 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
   @Override
   public void work(PollRow claimed) {
     PollRow row = claimed;
+    SeenItems seen = new SeenItems(polls, row.ref());
+    List<Failure> troubles = new ArrayList<>();
     do {
       Optional<Systems.Connected> system = systems.find(row.systemId());
       Optional<SystemCollection> collection =
@@ -216,7 +212,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
       switch (system
           .get()
           .gateway()
-          .changes(row.collectionId(), row.progress().cursor(), call -> {})) {
+          .changes(row.collectionId(), row.progress().cursor().having(seen), call -> {})) {
         case NotRead notRead -> {
           system.get().note(notRead.failure(), clock.instant());
           failed(row, notRead.failure());
@@ -224,71 +220,58 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
         }
         case Page page -> {
           system.get().breaker().answered();
-          Optional<Failure> unkept = Keepable.problem(system.get().description().name(), page);
-          if (unkept.isPresent()) {
-            failed(row, unkept.get());
-            return;
-          }
-          row = keep(row, collection.get(), page);
+          troubles.addAll(page.troubles());
+          Page kept = PageRows.keepable(system.get().description().name(), page);
+          row = keep(row, collection.get(), kept, seen);
         }
       }
     } while (stage.isRunning() && !row.progress().atRest());
     // A pass that a stop breaks off goes on at the next start, not an interval later.
     boolean through = row.progress().atRest();
+    if (through) {
+      tell(row, troubles);
+    }
     rest(row, clock.instant().plus(through ? interval(row.ref()) : Duration.ZERO));
   }
 
-  private PollRow keep(PollRow row, SystemCollection collection, Page page) {
+  private PollRow keep(PollRow row, SystemCollection collection, Page page, SeenItems seen) {
     Instant now = clock.instant();
     boolean shifting = collection.polled().filter(PollSpec::shifting).isPresent();
-    List<Changed> told =
-        page.records().stream()
-            .filter(record -> PollProgress.counts(record, row.begunAt()))
-            .toList();
-    Set<String> met = met(row, told);
-    List<EventRow> rows = new ArrayList<>(told.size());
-    for (Changed record : told) {
-      rows.add(event(row, collection, record, !met.add(record.id()), now));
-    }
     PollRow[] after = {row};
     intake.keepPage(
-        rows,
+        pageRows.of(row, collection, page, seen, now),
         kept -> {
           int fresh = (int) kept.stream().filter(one -> !one.known()).count();
           after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);
           if (polls.progress(after[0]) == 0) {
             throw new ClaimLost(row.systemId() + "/" + row.collectionId());
           }
+          for (String readable : seen.meet(page)) {
+            intake.readable(row.systemId(), row.collectionId(), readable);
+          }
         });
     return after[0];
   }
 
-  /** Which of the records events are kept of. */
-  private Set<String> met(PollRow row, List<Changed> records) {
-    Set<String> met = new HashSet<>();
-    TraceQueue.inChunks(
-        records.stream().map(Changed::id).toList(),
-        some -> met.addAll(events.recordsMet(row.systemId(), row.collectionId(), some)));
-    return met;
+  /** What is in the way of a part stands on the screens until a pass without it. */
+  private void tell(PollRow row, List<Failure> troubles) {
+    if (troubles.isEmpty() && row.problem() == null) {
+      return;
+    }
+    String problem =
+        troubles.isEmpty()
+            ? null
+            : Words.limited(
+                troubles.stream().map(Words::sentence).distinct().collect(Collectors.joining(" ")),
+                LONGEST_PROBLEM);
+    polls.trouble(row.systemId(), row.collectionId(), claimOf(row), problem, clock.instant());
   }
 
-  /**
-   * @param known whether an event of the record came before
-   */
-  private static EventRow event(
-      PollRow row, SystemCollection collection, Changed record, boolean known, Instant now) {
-    String kind = PollProgress.kind(record, row.begunAt(), known);
-    return new EventRow(
-        0,
-        row.systemId(),
-        PolledEvent.id(row.collectionId(), record.id(), record.version()),
-        row.collectionId(),
-        kind,
-        record.id(),
-        record.changed().orElse(now),
-        now,
-        EventMapper.Origin.POLLED,
-        PolledEvent.data(collection, record, kind).toString().getBytes(StandardCharsets.UTF_8));
+  /** Lets what could not be read be read again, and polls at once. */
+  @Override
+  public boolean readAgain(String system, String collection, String item) {
+    String state = Seen.AGAIN + claims.next();
+    return polls.again(system, collection, item, state) == 1 && now(system, collection);
   }
 
   private void failed(PollRow row, Failure failure) {

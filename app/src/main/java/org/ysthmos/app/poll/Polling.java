@@ -10,6 +10,14 @@ public interface Polling {
    */
   boolean now(String system, String collection);
 
+  /**
+   * Lets something that could not be read be read again at once.
+   *
+   * @param item by which it is known where it stands
+   * @return false if it cannot be met again
+   */
+  boolean readAgain(String system, String collection, String item);
+
   /** Whether a collection is being read, or should be by now. */
   boolean isUnderWay();
 }

@@ -113,10 +113,14 @@ public class Stories {
         event.receivedAt(),
         0,
         TraceStory.Mark.DONE,
-        event.origin() == Origin.POLLED
-            ? "Asked " + system + " what changed, stored"
-            : "Received from " + system + ", signature good, stored",
-        Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind())),
+        switch (event.origin()) {
+          case POLLED -> "Asked " + system + " what changed, stored";
+          case ASIDE -> "Met at " + system + ", set aside";
+          case TOLD, MADE_UP -> "Received from " + system + ", signature good, stored";
+        },
+        event.origin() == Origin.ASIDE
+            ? "What stands below could not be read; everything else was."
+            : Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind())),
         "",
         new String(event.body(), StandardCharsets.UTF_8),
         null);

@@ -99,6 +99,11 @@ public class TraceEnds {
     }
   }
 
+  /** What was set aside of a queue could be read since; inside a change. */
+  public void readable(String queue, String orderKey) {
+    failures.settledBy(queue, orderKey, Long.MAX_VALUE);
+  }
+
   private void ended(TraceRow trace, Verdict verdict, @Nullable String because, Instant now) {
     traces.end(trace.seq(), verdict, now, null, because);
     failures.settledBy(trace.queue(), trace.orderKey(), trace.seq());

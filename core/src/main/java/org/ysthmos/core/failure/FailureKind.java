@@ -16,6 +16,8 @@ public enum FailureKind {
   LOOKUP_EMPTY("lookup empty", Next.AFTER_A_PERSON_ACTED),
   LOOKUP_AMBIGUOUS("lookup ambiguous", Next.AFTER_A_PERSON_ACTED),
   MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED),
+  /** What stands at a source is not what it should be, and was set aside. */
+  UNREADABLE("cannot be read", Next.AFTER_A_PERSON_ACTED),
   /** A fault of ours that came again and again; the log says more. */
   BROKE_HERE("broke here", Next.AFTER_A_PERSON_ACTED);
 

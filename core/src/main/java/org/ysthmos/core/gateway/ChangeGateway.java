@@ -3,6 +3,7 @@ package org.ysthmos.core.gateway;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.core.failure.Failure;
 
@@ -14,9 +15,20 @@ public interface ChangeGateway {
    *
    * @param since what an earlier pass ended with; empty to read from the beginning
    * @param page what the page before said of the next; empty for the first page of a pass
+   * @param seen what was met before, for what cannot be asked for changes
    */
-  record Cursor(Optional<String> since, Optional<String> page) {
+  record Cursor(Optional<String> since, Optional<String> page, Seen seen) {
     public static final Cursor BEGINNING = new Cursor(Optional.empty(), Optional.empty());
+
+    /** Where nothing was met before. */
+    public Cursor(Optional<String> since, Optional<String> page) {
+      this(since, page, Seen.NOTHING);
+    }
+
+    /** The same, with what was met before. */
+    public Cursor having(Seen met) {
+      return new Cursor(since, page, met);
+    }
   }
 
   /**
@@ -53,13 +65,59 @@ public interface ChangeGateway {
    * One page.
    *
    * @param next where the next page of this pass stands; empty on the last
-   * @param since a mark given with the page from which a later pass goes on; empty if the system
+   * @param since a cursor given with the page from which a later pass goes on; empty if the system
    *     gives none
+   * @param met the items that were met, each with its state; an empty state for one that is gone
+   * @param aside what changed and cannot be read
+   * @param troubles what could not be looked at, while the rest was
    */
-  record Page(List<Changed> records, Optional<String> next, Optional<String> since)
+  record Page(
+      List<Changed> records,
+      Optional<String> next,
+      Optional<String> since,
+      Map<String, String> met,
+      List<SetAside> aside,
+      List<Failure> troubles)
       implements Changes {
     public Page {
       records = List.copyOf(records);
+      met = Map.copyOf(met);
+      aside = List.copyOf(aside);
+      troubles = List.copyOf(troubles);
+    }
+
+    /** A page of a system that says itself what changed. */
+    public Page(List<Changed> records, Optional<String> next, Optional<String> since) {
+      this(records, next, since, Map.of(), List.of(), List.of());
+    }
+
+    /** The same, with what was met on it. */
+    public Page meeting(Map<String, String> items) {
+      return new Page(records, next, since, items, aside, troubles);
+    }
+
+    /** The same, with what cannot be read. */
+    public Page settingAside(List<SetAside> unreadable) {
+      return new Page(records, next, since, met, unreadable, troubles);
+    }
+  }
+
+  /**
+   * Something that changed and cannot be read. It holds nothing else back.
+   *
+   * @param id by which it is known where it stands
+   * @param version tells one state of it from the next
+   * @param what its name for people: a mail by its folder and subject, a file by its name
+   * @param failure why it cannot be read, and what to do
+   * @param raw the beginning of what stands there
+   */
+  record SetAside(String id, String version, String what, Failure failure, String raw) {
+
+    /** What is kept of what stands there, in characters. */
+    public static final int LONGEST_RAW = 16_000;
+
+    public SetAside {
+      raw = raw.length() <= LONGEST_RAW ? raw : raw.substring(0, LONGEST_RAW) + "…";
     }
   }
 

@@ -7,16 +7,22 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.NavigableSet;
+import java.util.TreeSet;
 
 /**
  * How far a folder was read.
  *
  * @param validity the folder's UIDVALIDITY; under another one its UIDs mean other mails
  * @param next the UID from which mails are new
- * @param flagged the UIDs of the mails that were flagged
  * @param anew whether the folder is read from its beginning, because its UIDs changed their meaning
+ * @param flagged the UIDs of flagged mails, where an earlier form of the cursor held them
  */
-record FolderMark(long validity, long next, NavigableSet<Long> flagged, boolean anew) {
+record FolderCursor(long validity, long next, boolean anew, NavigableSet<Long> flagged) {
+
+  /** The same folder, read up to another UID. */
+  FolderCursor at(long uid) {
+    return new FolderCursor(validity, uid, anew, new TreeSet<>());
+  }
 
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
@@ -24,54 +30,53 @@ record FolderMark(long validity, long next, NavigableSet<Long> flagged, boolean 
    * Where a pass over several folders stands.
    *
    * @param folder which of them is read now, counted from 0
-   * @param marks how far each was read
+   * @param cursors how far each was read
    */
-  record Pass(int folder, Map<String, FolderMark> marks) {
+  record Pass(int folder, Map<String, FolderCursor> cursors) {
 
     static final Pass BEGINNING = new Pass(0, Map.of());
 
-    Pass with(String name, FolderMark mark) {
-      Map<String, FolderMark> more = new LinkedHashMap<>(marks);
-      more.put(name, mark);
+    Pass with(String name, FolderCursor cursor) {
+      Map<String, FolderCursor> more = new LinkedHashMap<>(cursors);
+      more.put(name, cursor);
       return new Pass(folder, more);
     }
 
     Pass at(int other) {
-      return new Pass(other, marks);
+      return new Pass(other, cursors);
     }
 
     String write() {
       ObjectNode root = JSON.createObjectNode().put("folder", folder);
       ObjectNode folders = root.putObject("marks");
-      marks.forEach(
-          (name, mark) ->
+      cursors.forEach(
+          (name, cursor) ->
               folders
                   .putObject(name)
-                  .put("validity", mark.validity())
-                  .put("next", mark.next())
-                  .put("flagged", UidSet.write(mark.flagged()))
-                  .put("anew", mark.anew()));
+                  .put("validity", cursor.validity())
+                  .put("next", cursor.next())
+                  .put("anew", cursor.anew()));
       return root.toString();
     }
 
     static Pass read(String text) {
       try {
         JsonNode root = JSON.readTree(text);
-        Map<String, FolderMark> marks = new LinkedHashMap<>();
+        Map<String, FolderCursor> cursors = new LinkedHashMap<>();
         root.path("marks")
             .properties()
             .forEach(
                 entry ->
-                    marks.put(
+                    cursors.put(
                         entry.getKey(),
-                        new FolderMark(
+                        new FolderCursor(
                             entry.getValue().path("validity").asLong(),
                             entry.getValue().path("next").asLong(),
-                            UidSet.read(entry.getValue().path("flagged").asText()),
-                            entry.getValue().path("anew").asBoolean())));
-        return new Pass(root.path("folder").asInt(), marks);
+                            entry.getValue().path("anew").asBoolean(),
+                            UidSet.read(entry.getValue().path("flagged").asText()))));
+        return new Pass(root.path("folder").asInt(), cursors);
       } catch (JsonProcessingException e) {
-        throw new IllegalStateException("a mark that we wrote cannot be read: " + text, e);
+        throw new IllegalStateException("a cursor that we wrote cannot be read: " + text, e);
       }
     }
   }

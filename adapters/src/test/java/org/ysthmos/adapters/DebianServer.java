@@ -1,4 +1,4 @@
-package org.ysthmos.adapters.dav;
+package org.ysthmos.adapters;
 
 import java.io.IOException;
 import java.net.InetAddress;
@@ -15,7 +15,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Assumptions;
 
 /** A real server of the distribution, started on loopback with a configuration of its own. */
-final class DebianServer implements AutoCloseable {
+public final class DebianServer implements AutoCloseable {
 
   private static final AtomicInteger NEXT =
       new AtomicInteger(28000 + (int) (ProcessHandle.current().pid() % 350) * 10);
@@ -28,7 +28,7 @@ final class DebianServer implements AutoCloseable {
     this.process = process;
   }
 
-  static int freePort() {
+  public static int freePort() {
     // Below the range from which the system takes ports for connections, so that none is taken
     // between the choice and its use.
     for (int port = NEXT.getAndIncrement(); port < 32_000; port = NEXT.getAndIncrement()) {
@@ -43,7 +43,7 @@ final class DebianServer implements AutoCloseable {
   }
 
   /** Skips the test, and says so loudly, where the program is not installed. */
-  static Path need(String program) {
+  public static Path need(String program) {
     return Stream.of("/usr/sbin/", "/usr/bin/")
         .map(folder -> Path.of(folder + program))
         .filter(Files::isExecutable)
@@ -62,7 +62,7 @@ final class DebianServer implements AutoCloseable {
             });
   }
 
-  static DebianServer start(int port, Path log, List<String> command) throws Exception {
+  public static DebianServer start(int port, Path log, List<String> command) throws Exception {
     Process process =
         new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log.toFile()).start();
     long until = System.nanoTime() + LONGEST_START.toNanos();

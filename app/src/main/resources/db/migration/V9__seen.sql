@@ -1,0 +1,11 @@
+-- What was met of a collection before, item by item: no cursor grows with what it watches.
+
+CREATE TABLE seen_item (
+  system_id VARCHAR(64) NOT NULL,
+  collection_id VARCHAR(64) NOT NULL,
+  item VARCHAR(4000) NOT NULL,
+  state VARCHAR(1000) NOT NULL,
+  -- Whether it could not be read.
+  aside BOOLEAN NOT NULL,
+  PRIMARY KEY (system_id, collection_id, item)
+);
