@@ -172,4 +172,9 @@ final class DavCalls implements AutoCloseable {
   public void close() {
     caller.close();
   }
+
+  /** A tag without its mark of weakness (RFC 9110 section 8.8.1). */
+  static String strong(String tag) {
+    return tag.startsWith("W/") ? tag.substring(2) : tag;
+  }
 }

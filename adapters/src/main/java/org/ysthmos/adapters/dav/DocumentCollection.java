@@ -9,7 +9,8 @@ import org.ysthmos.core.shape.CollectionShape;
 
 /**
  * The documents in a folder and in the folders below it. A document that appears is {@code added},
- * one whose tag changes is {@code revised}.
+ * one whose tag changes is {@code revised}, one that is found elsewhere with the same tag is {@code
+ * renamed}, one that is gone is {@code removed}.
  *
  * @param folder its path below the address of the system, ending in a slash
  * @param properties the key of a field to the property that it holds, in braces-namespace form
@@ -21,6 +22,8 @@ record DocumentCollection(
 
   static final String ADDED = "added";
   static final String REVISED = "revised";
+  static final String RENAMED = "renamed";
+  static final String REMOVED = "removed";
 
   private static final Pointer VERSION = Pointer.parse("/tag");
 
@@ -31,6 +34,6 @@ record DocumentCollection(
 
   @Override
   public List<String> changeKinds() {
-    return List.of(ADDED, REVISED);
+    return List.of(ADDED, REVISED, RENAMED, REMOVED);
   }
 }

@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.decide.World.Found;
@@ -61,39 +62,21 @@ final class DocumentSystem implements ReadingGateway {
   }
 
   @Override
-  public Changes changes(String collection, Cursor place, CallLog log) {
+  public Changes changes(String collection, Cursor cursor, CallLog log) {
     try {
-      List<Changed> changes = new ArrayList<>();
-      for (ObjectNode record : all(collection(collection), log)) {
-        changes.add(change(record));
-      }
-      return new Page(changes, Optional.empty(), Optional.empty());
+      List<SetAside> aside = new ArrayList<>();
+      List<ObjectNode> listed = all(collection(collection), aside, log);
+      Set<String> unread = aside.stream().map(SetAside::id).collect(Collectors.toSet());
+      // What was set aside is told once, and again when a person wants it.
+      aside.removeIf(one -> cursor.seen().state(one.id()).equals(Optional.of(one.version())));
+      return DocumentChanges.since(cursor, listed, unread).settingAside(aside);
     } catch (DavCalls.Failed e) {
       return new NotRead(e.failure());
     }
   }
 
-  /** RFC 4918 section 15.1: the creation date is when the resource was made on this server. */
-  private static Changed change(ObjectNode record) {
-    Optional<Instant> changed = moment(record, "changedAt");
-    Optional<Instant> created = moment(record, "createdAt");
-    // A document whose server knows no creation date is told by whether it was seen before.
-    boolean revised =
-        created.isPresent() && changed.filter(at -> at.isAfter(created.get())).isPresent();
-    return new Changed(
-        record.path("id").asText(),
-        record.path("tag").asText(),
-        changed,
-        created,
-        Optional.of(revised ? DocumentCollection.REVISED : DocumentCollection.ADDED),
-        record);
-  }
-
-  private static Optional<Instant> moment(ObjectNode record, String field) {
-    return Optional.ofNullable(record.get(field)).map(JsonNode::asText).map(Instant::parse);
-  }
-
-  private List<ObjectNode> all(DocumentCollection collection, CallLog log) throws DavCalls.Failed {
+  private List<ObjectNode> all(DocumentCollection collection, List<SetAside> aside, CallLog log)
+      throws DavCalls.Failed {
     List<String> wanted = new ArrayList<>(ALWAYS);
     wanted.addAll(collection.properties().values());
     List<ObjectNode> found = new ArrayList<>();
@@ -120,19 +103,37 @@ final class DocumentSystem implements ReadingGateway {
             folders.addLast(at);
           }
         } else {
-          found.add(record(collection, one, at));
+          record(collection, one, at).ifPresentOrElse(found::add, () -> aside.add(untagged(at)));
         }
       }
     }
     return found;
   }
 
-  private ObjectNode record(DocumentCollection collection, Multistatus.Response one, URI at)
-      throws DavCalls.Failed {
-    ObjectNode record = JsonNodeFactory.instance.objectNode();
+  private SetAside untagged(URI at) {
+    String id = id(at);
+    return new SetAside(
+        id,
+        "untagged",
+        id,
+        Failure.of(
+                FailureKind.UNREADABLE,
+                "%s gives “%s” neither an ETag nor a moment of change".formatted(system.name(), id))
+            .withRemedy("Ask who keeps the server; without either no change of it can be seen"),
+        "");
+  }
+
+  private String id(URI at) {
     String path = at.getRawPath();
     String home = Optional.ofNullable(system.address().getRawPath()).orElse("");
-    String id = decoded(path.startsWith(home) ? path.substring(home.length()) : path);
+    return decoded(path.startsWith(home) ? path.substring(home.length()) : path);
+  }
+
+  /** Empty if nothing tells one state of the document from another. */
+  private Optional<ObjectNode> record(
+      DocumentCollection collection, Multistatus.Response one, URI at) {
+    ObjectNode record = JsonNodeFactory.instance.objectNode();
+    String id = id(at);
     int slash = id.lastIndexOf('/');
     record.put("id", id);
     record.put("name", id.substring(slash + 1));
@@ -148,12 +149,11 @@ final class DocumentSystem implements ReadingGateway {
     one.dav("creationdate")
         .flatMap(DocumentSystem::isoDate)
         .ifPresent(when -> record.put("createdAt", when.toString()));
-    record.put(
-        "tag",
-        one.dav("getetag")
-            .or(() -> changed.map(Instant::toString))
-            .orElseThrow(
-                () -> calls.shapeChanged(id + " has neither an ETag nor a moment of change")));
+    Optional<String> tag = one.dav("getetag").or(() -> changed.map(Instant::toString));
+    if (tag.isEmpty()) {
+      return Optional.empty();
+    }
+    record.put("tag", tag.get());
     collection
         .properties()
         .forEach(
@@ -163,7 +163,7 @@ final class DocumentSystem implements ReadingGateway {
                 record.put(key.substring(1), value.strip());
               }
             });
-    return record;
+    return Optional.of(record);
   }
 
   private static String decoded(String path) {
@@ -209,7 +209,7 @@ final class DocumentSystem implements ReadingGateway {
       String collection, CallLog log, Predicate<ObjectNode> wanted, int most) {
     try {
       return new Found(
-          all(collection(collection), log).stream()
+          all(collection(collection), new ArrayList<>(), log).stream()
               .filter(wanted)
               .sorted(
                   Comparator.comparing((ObjectNode record) -> record.path("changedAt").asText())

@@ -59,9 +59,16 @@ final class Todo {
   /** Empty if the text holds no task. */
   static Optional<Todo> read(String text) {
     ICalendar calendar = Biweekly.parse(text).first();
-    return calendar == null || calendar.getTodos().isEmpty()
-        ? Optional.empty()
-        : Optional.of(new Todo(calendar, calendar.getTodos().getFirst()));
+    if (calendar == null || calendar.getTodos().isEmpty()) {
+      return Optional.empty();
+    }
+    // Changes of one day of a series (RFC 5545 section 3.8.4.4) may stand before the series.
+    VTodo meant =
+        calendar.getTodos().stream()
+            .filter(todo -> todo.getRecurrenceId() == null)
+            .findFirst()
+            .orElse(calendar.getTodos().getFirst());
+    return Optional.of(new Todo(calendar, meant));
   }
 
   String uid() {

@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
+import java.util.TreeSet;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
 import org.ysthmos.adapters.system.Surroundings;
@@ -28,6 +29,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
+import org.ysthmos.core.gateway.Seen;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.load.RateLimiter;
 
@@ -80,38 +82,127 @@ final class TodoSystem implements SystemGateway {
    * later one asks what changed since the token, and tells it in pages by name.
    */
   @Override
-  public Changes changes(String collection, Cursor place, CallLog log) {
+  public Changes changes(String collection, Cursor cursor, CallLog log) {
     try {
       URI folder = folder(collection);
-      if (place.since().isEmpty()) {
+      if (cursor.since().isEmpty()) {
         Multistatus all = calls.changes(folder, "", TAG, log);
-        return new Page(List.of(), Optional.empty(), Optional.of(token(all)));
+        Map<String, String> met = new LinkedHashMap<>();
+        members(all, "").forEach(one -> met.put(id(one.href()), tag(one)));
+        return new Page(List.of(), Optional.empty(), Optional.of(token(all))).meeting(met);
       }
-      Multistatus changed = calls.changes(folder, place.since().get(), TAG, log);
+      String since = cursor.since().get();
+      Multistatus changed = calls.changes(folder, since, TAG, log);
       // The token of the first page: what changes while pages are read is told after it.
       SyncCursor reached =
-          place.page().map(SyncCursor::read).orElse(new SyncCursor(token(changed), ""));
-      List<Multistatus.Response> members =
-          changed.responses().stream()
-              .filter(one -> !one.href().endsWith("/"))
-              .filter(one -> one.href().compareTo(reached.href()) > 0)
-              .sorted(Comparator.comparing(Multistatus.Response::href))
-              .toList();
-      List<Changed> records = new ArrayList<>();
+          cursor.page().map(SyncCursor::read).orElse(new SyncCursor(token(changed), ""));
+      List<Multistatus.Response> members = members(changed, reached.href());
+      Gathered gathered = new Gathered(since, cursor.seen());
       for (Multistatus.Response one : members.subList(0, Math.min(PAGE, members.size()))) {
-        change(one, place.since().get(), log).ifPresent(records::add);
+        gathered.take(one, log);
       }
       return members.size() > PAGE
-          ? new Page(
-              records,
+          ? gathered.page(
               Optional.of(new SyncCursor(reached.token(), members.get(PAGE - 1).href()).write()),
               Optional.empty())
-          : new Page(records, Optional.empty(), Optional.of(reached.token()));
+          : gathered.page(Optional.empty(), Optional.of(reached.token()));
     } catch (DavCalls.Failed e) {
-      return e.failure().kind() == FailureKind.NOT_ALLOWED && place.since().isPresent()
-          ? forgotten(collection, log)
+      return e.failure().kind() == FailureKind.NOT_ALLOWED && cursor.since().isPresent()
+          ? forgotten(collection, cursor.seen(), log)
           : new NotRead(e.failure());
     }
+  }
+
+  /** What is no collection, in the order of names, after a name. */
+  private static List<Multistatus.Response> members(Multistatus answer, String after) {
+    return answer.responses().stream()
+        .filter(one -> !one.href().endsWith("/"))
+        .filter(one -> one.href().compareTo(after) > 0)
+        .sorted(Comparator.comparing(Multistatus.Response::href))
+        .toList();
+  }
+
+  private static String tag(Multistatus.Response one) {
+    return DavCalls.strong(one.dav("getetag").orElse("untagged"));
+  }
+
+  /** What a page gathers. */
+  private final class Gathered {
+    private final String since;
+    private final Seen seen;
+    private final List<Changed> records = new ArrayList<>();
+    private final Map<String, String> met = new LinkedHashMap<>();
+    private final List<SetAside> aside = new ArrayList<>();
+
+    /**
+     * @param since the token that was asked with; it tells a state that came back from what it was
+     */
+    Gathered(String since, Seen seen) {
+      this.since = since;
+      this.seen = seen;
+    }
+
+    /** Tells of a task unless it stands as it was met last; what holds no task is passed over. */
+    void take(Multistatus.Response one, CallLog log) throws DavCalls.Failed {
+      String id = id(one.href());
+      Optional<Answered> there =
+          one.status() == 404
+              ? Optional.empty()
+              : calls.get(Purpose.READ, calls.resolve(one.href()), log);
+      if (there.isEmpty()) {
+        gone(id);
+        return;
+      }
+      String tag = DavCalls.strong(there.get().tag().orElse("untagged"));
+      if (seen.state(id).filter(tag::equals).isPresent()) {
+        return;
+      }
+      met.put(id, tag);
+      String text = there.get().body().asText();
+      try {
+        Todo.read(text)
+            .map(todo -> todo.record(id, there.get().tag().orElse("")))
+            .ifPresent(record -> records.add(changed(id, tag, record)));
+      } catch (RuntimeException e) {
+        aside.add(unreadable(id, tag, text, e));
+      }
+    }
+
+    /** A task that is gone has no tag; the token tells one going from the next. */
+    void gone(String id) {
+      met.put(id, "");
+      records.add(
+          new Changed(
+              id,
+              "removed since " + since,
+              Optional.empty(),
+              Optional.empty(),
+              Optional.of(TodoCollection.REMOVED),
+              JsonNodeFactory.instance.objectNode().put("id", id)));
+    }
+
+    private Changed changed(String id, String tag, ObjectNode record) {
+      // Where nothing was met yet, an old date says that it was there before.
+      Optional<Instant> at = seen.items().isEmpty() ? moment(record) : Optional.empty();
+      return new Changed(id, tag + " since " + since, at, Optional.empty(), record);
+    }
+
+    Page page(Optional<String> next, Optional<String> token) {
+      return new Page(records, next, token, met, aside, List.of());
+    }
+  }
+
+  private SetAside unreadable(String id, String tag, String text, RuntimeException why) {
+    return new SetAside(
+        id,
+        tag,
+        "task " + id,
+        Failure.of(
+                FailureKind.UNREADABLE,
+                "The task “%s” of %s is no calendar that can be read: %s"
+                    .formatted(id, system.name(), why.getMessage()))
+            .withRemedy("Open it in a calendar program and save it anew"),
+        text);
   }
 
   /**
@@ -134,66 +225,34 @@ final class TodoSystem implements SystemGateway {
 
   /**
    * A server may forget old tokens (RFC 6578 section 3.2, {@code valid-sync-token}, answered with
-   * 403): then all tasks are told; those that did not change are known by their tags.
+   * 403): then all tasks are compared with what was met of them.
    */
-  private Changes forgotten(String collection, CallLog log) {
+  private Changes forgotten(String collection, Seen seen, CallLog log) {
     try {
       Multistatus all = calls.changes(folder(collection), "", TAG, log);
-      List<Changed> records = new ArrayList<>();
-      for (Multistatus.Response one : all.responses()) {
-        if (!one.href().endsWith("/")) {
-          change(one, "", log).ifPresent(records::add);
+      Gathered gathered = new Gathered(token(all), seen);
+      Set<String> gone = new TreeSet<>(seen.items().keySet());
+      for (Multistatus.Response one : members(all, "")) {
+        gone.remove(id(one.href()));
+        if (seen.state(id(one.href())).filter(tag(one)::equals).isEmpty()) {
+          gathered.take(one, log);
         }
       }
-      return new Page(records, Optional.empty(), Optional.of(token(all)));
+      gone.forEach(gathered::gone);
+      return gathered.page(Optional.empty(), Optional.of(token(all)));
     } catch (DavCalls.Failed e) {
       return new NotRead(e.failure());
     }
+  }
+
+  private static Optional<Instant> moment(ObjectNode record) {
+    return Optional.ofNullable(record.get("changedAt")).map(JsonNode::asText).map(Instant::parse);
   }
 
   private String token(Multistatus answer) throws DavCalls.Failed {
     return answer
         .syncToken()
         .orElseThrow(() -> calls.shapeChanged("no sync-token comes with what changed"));
-  }
-
-  /**
-   * @param since the token that was asked with; empty if a task may have changed long ago, so that
-   *     its moment of change decides, and not only since the token
-   * @return empty for what is no task, such as an event in the same calendar
-   */
-  private Optional<Changed> change(Multistatus.Response one, String since, CallLog log)
-      throws DavCalls.Failed {
-    String id = id(one.href());
-    Optional<Answered> there =
-        one.status() == 404
-            ? Optional.empty()
-            : calls.get(Purpose.READ, calls.resolve(one.href()), log);
-    if (there.isEmpty()) {
-      // A task that is gone has no tag; the token tells one going from the next.
-      return Optional.of(
-          new Changed(
-              id,
-              "removed since " + since,
-              Optional.empty(),
-              Optional.empty(),
-              Optional.of(TodoCollection.REMOVED),
-              JsonNodeFactory.instance.objectNode().put("id", id)));
-    }
-    return Todo.read(there.get().body().asText())
-        .map(todo -> todo.record(id, there.get().tag().orElse("")))
-        .map(
-            record ->
-                new Changed(
-                    id,
-                    record.path("tag").asText(),
-                    since.isEmpty() ? moment(record) : Optional.empty(),
-                    Optional.empty(),
-                    record));
-  }
-
-  private static Optional<Instant> moment(ObjectNode record) {
-    return Optional.ofNullable(record.get("changedAt")).map(JsonNode::asText).map(Instant::parse);
   }
 
   private ObjectNode record(String id, Answered there) throws DavCalls.Failed {

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.ysthmos.adapters.DebianServer;
+import org.ysthmos.adapters.MetItems;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
@@ -175,47 +176,33 @@ class CalDavServerTest {
     assertThat(gone.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);
   }
 
-  private List<Changed> pass(String[] mark) {
-    List<Changed> all = new ArrayList<>();
-    Cursor place = new Cursor(Optional.ofNullable(mark[0]), Optional.empty());
-    while (true) {
-      Page page = (Page) system.changes("tasks", place, call -> {});
-      all.addAll(page.records());
-      if (page.next().isEmpty()) {
-        mark[0] = page.since().orElseThrow();
-        return all;
-      }
-      place = new Cursor(Optional.ofNullable(mark[0]), page.next());
-    }
-  }
-
   @Test
   void onlyWhatChangedSinceIsToldHoweverOldItSaysItIs() throws Exception {
     put("before", "Was here");
-    String[] mark = {null};
-    assertThat(pass(mark)).isEmpty();
+    MetItems met = new MetItems(system, "tasks");
+    assertThat(met.pass()).isEmpty();
     put("a", "Rake");
     put("before", "Is changed");
-    List<Changed> changes = pass(mark);
+    List<Changed> changes = met.pass();
     assertThat(changes).extracting(Changed::id).containsExactlyInAnyOrder("a", "before");
     assertThat(changes).allMatch(change -> change.changed().isEmpty());
     assertThat(changes).allMatch(change -> !change.version().isEmpty());
     raw("DELETE", "/gardener/rounds/a.ics", "");
-    List<Changed> gone = pass(mark);
+    List<Changed> gone = met.pass();
     assertThat(gone).singleElement().satisfies(one -> assertThat(one.kind()).contains("removed"));
-    assertThat(pass(mark)).isEmpty();
+    assertThat(met.pass()).isEmpty();
   }
 
   @Test
   void moreChangesThanAPageAreAllToldAlsoThoseThatComeMeanwhile() throws Exception {
-    String[] mark = {null};
-    pass(mark);
+    MetItems met = new MetItems(system, "tasks");
+    met.pass();
     List<String> expected = new ArrayList<>();
     for (int i = 0; i < 120; i++) {
       put("t" + i, "T");
       expected.add("t" + i);
     }
-    Cursor first = new Cursor(Optional.of(mark[0]), Optional.empty());
+    Cursor first = met.cursor();
     Page page = (Page) system.changes("tasks", first, call -> {});
     List<String> told = new ArrayList<>(page.records().stream().map(Changed::id).toList());
     // One that was told already changes while the pass goes on.
@@ -225,19 +212,41 @@ class CalDavServerTest {
       told.addAll(page.records().stream().map(Changed::id).toList());
     }
     assertThat(told).containsExactlyInAnyOrderElementsOf(expected);
-    mark[0] = page.since().orElseThrow();
-    assertThat(pass(mark)).extracting(Changed::id).containsExactly("t0");
+    met.goOnFrom(page.since().orElseThrow());
+    assertThat(met.pass()).extracting(Changed::id).containsExactly("t0");
+  }
+
+  private static final String FORGOTTEN = "http://radicale.org/ns/sync/" + "0".repeat(64);
+
+  @Test
+  void tokenThatTheServerForgotTellsWhatIsOtherThanItWasMetAndNothingElse() throws Exception {
+    put("a", "A");
+    put("b", "B");
+    put("c", "C");
+    MetItems met = new MetItems(system, "tasks");
+    met.pass();
+    put("b", "Changed while nobody asked");
+    put("d", "New");
+    raw("DELETE", "/gardener/rounds/c.ics", "");
+    met.goOnFrom(FORGOTTEN);
+    assertThat(met.pass())
+        .extracting(change -> change.id() + " " + change.kind().orElse(""))
+        .containsExactlyInAnyOrder("b ", "d ", "c removed");
+    assertThat(met.pass()).isEmpty();
   }
 
   @Test
-  void tokenThatTheServerForgotMakesItTellAllAnew() throws Exception {
+  void taskThatIsRestoredWithTheSameBytesIsToldAgain() throws Exception {
+    MetItems met = new MetItems(system, "tasks");
+    met.pass();
     put("a", "A");
-    Cursor place =
-        new Cursor(Optional.of("http://radicale.org/ns/sync/" + "0".repeat(64)), Optional.empty());
-    Page page = (Page) system.changes("tasks", place, call -> {});
-    assertThat(page.records()).extracting(Changed::id).containsExactly("a");
-    assertThat(page.records().getFirst().changed()).isPresent();
-    assertThat(page.since()).isPresent();
+    String first = met.pass().getFirst().version();
+    raw("DELETE", "/gardener/rounds/a.ics", "");
+    assertThat(met.pass()).hasSize(1);
+    put("a", "A");
+    assertThat(met.pass())
+        .singleElement()
+        .satisfies(change -> assertThat(change.version()).isNotEqualTo(first));
   }
 
   @Test

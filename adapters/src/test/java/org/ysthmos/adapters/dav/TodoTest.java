@@ -161,4 +161,30 @@ class TodoTest {
     assertThat(Todo.read(calendar("BEGIN:VEVENT\nUID:x\nEND:VEVENT"))).isEmpty();
     assertThat(Todo.read("nothing")).isEmpty();
   }
+
+  /** RFC 5545 section 3.8.4.4: a change of one day of a series bears its RECURRENCE-ID. */
+  @Test
+  void changeOfOneDayThatStandsFirstIsNotTakenForTheSeries() {
+    Todo todo =
+        Todo.read(
+                """
+                BEGIN:VCALENDAR
+                VERSION:2.0
+                PRODID:-//x//EN
+                BEGIN:VTODO
+                UID:t
+                RECURRENCE-ID:20261201T080000Z
+                SUMMARY:One day
+                END:VTODO
+                BEGIN:VTODO
+                UID:t
+                SUMMARY:The series
+                RRULE:FREQ=WEEKLY
+                END:VTODO
+                END:VCALENDAR
+                """
+                    .replace("\n", "\r\n"))
+            .orElseThrow();
+    assertThat(todo.record("t", "").path("title").asText()).isEqualTo("The series");
+  }
 }

@@ -20,6 +20,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.ysthmos.adapters.DebianServer;
+import org.ysthmos.adapters.MetItems;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World.Found;
@@ -141,6 +142,56 @@ class WebDavServerTest {
     assertThat(all().get("/records/plan.txt").version()).isEqualTo(first);
     raw("PUT", "/records/plan.txt", "another");
     assertThat(all().get("/records/plan.txt").version()).isNotEqualTo(first);
+  }
+
+  private static List<String> told(List<Changed> changes) {
+    return changes.stream().map(one -> one.kind().orElse("") + " " + one.id()).sorted().toList();
+  }
+
+  /** Creation dates move with the content there, so that what was met says what a change is. */
+  @Test
+  void whatHappensToDocumentsIsToldByWhatWasMet() throws Exception {
+    raw("PUT", "/records/old.txt", "old");
+    MetItems met = new MetItems(system, "records");
+    met.pass();
+    assertThat(met.pass()).isEmpty();
+    raw("PUT", "/records/new.txt", "a new one");
+    assertThat(told(met.pass())).containsExactly("added /records/new.txt");
+    raw("PUT", "/records/new.txt", "a new one, revised");
+    List<Changed> revised = met.pass();
+    assertThat(told(revised)).containsExactly("revised /records/new.txt");
+    raw("PUT", "/records/ferns/far.txt", "x");
+    raw("DELETE", "/records/old.txt", "");
+    List<Changed> both = met.pass();
+    assertThat(told(both))
+        .containsExactly("added /records/ferns/far.txt", "removed /records/old.txt");
+    assertThat(met.pass()).isEmpty();
+    assertThat(met.items()).containsOnlyKeys("/records/new.txt", "/records/ferns/far.txt");
+  }
+
+  @Test
+  void documentThatIsMovedIsOneDocument() throws Exception {
+    raw("PUT", "/records/plan.txt", "the plan");
+    MetItems met = new MetItems(system, "records");
+    met.pass();
+    move("/records/plan.txt", "/records/ferns/plan of 2026.txt");
+    List<Changed> changes = met.pass();
+    assertThat(told(changes)).containsExactly("renamed /records/ferns/plan of 2026.txt");
+    assertThat(changes.getFirst().record().path("was").asText()).isEqualTo("/records/plan.txt");
+    assertThat(met.pass()).isEmpty();
+  }
+
+  private void move(String from, String to) throws Exception {
+    String destination = "http://127.0.0.1:" + port + to.replace(" ", "%20");
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + from))
+            .header("Destination", destination)
+            .method("MOVE", HttpRequest.BodyPublishers.noBody())
+            .build();
+    try (HttpClient client = HttpClient.newHttpClient()) {
+      assertThat(client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode())
+          .isIn(201, 204);
+    }
   }
 
   @Test
