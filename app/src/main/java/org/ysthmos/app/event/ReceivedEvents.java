@@ -165,7 +165,7 @@ public class ReceivedEvents {
   }
 
   /** What came with an event; empty if it cannot be read as JSON. */
-  static Optional<JsonNode> json(EventMapper.EventRow row) {
+  public static Optional<JsonNode> json(EventMapper.EventRow row) {
     try {
       return Optional.of(PushReader.parse(row.body()));
     } catch (PushReader.Unreadable e) {

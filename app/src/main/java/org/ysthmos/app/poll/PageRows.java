@@ -1,5 +1,7 @@
 package org.ysthmos.app.poll;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -14,6 +16,7 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.poll.PollMapper.PollRow;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.core.failure.Failure;
@@ -30,6 +33,8 @@ import org.ysthmos.core.poll.PollProgress;
  */
 @Component
 class PageRows {
+
+  private static final String REMOVED = "removed";
 
   private final EventMapper events;
 
@@ -125,9 +130,13 @@ class PageRows {
   /**
    * @param known whether an event of the record came before
    */
-  private static EventRow event(
+  private EventRow event(
       PollRow row, SystemCollection collection, Changed record, boolean known, Instant now) {
     String kind = PollProgress.kind(record, row.begunAt(), known);
+    JsonNode data = PolledEvent.data(collection, record, kind);
+    if (known && kind.equals(REMOVED)) {
+      data = withLastKnown(row, record.id(), data);
+    }
     return new EventRow(
         0,
         row.systemId(),
@@ -138,7 +147,19 @@ class PageRows {
         record.changed().orElse(now),
         now,
         EventMapper.Origin.POLLED,
-        PolledEvent.data(collection, record, kind).toString().getBytes(StandardCharsets.UTF_8));
+        data.toString().getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** A record that is gone carries what was last known of it, for rules and match keys. */
+  private JsonNode withLastKnown(PollRow row, String record, JsonNode data) {
+    EventRow last = events.previous(row.systemId(), row.collectionId(), record, Long.MAX_VALUE);
+    Optional<JsonNode> known = Optional.ofNullable(last).flatMap(ReceivedEvents::json);
+    if (known.isEmpty() || !known.get().isObject() || !data.isObject()) {
+      return data;
+    }
+    ObjectNode whole = known.get().deepCopy();
+    whole.setAll((ObjectNode) data);
+    return whole;
   }
 
   /** What a person let be read again is another event, though nothing of it has changed. */
