@@ -17,8 +17,8 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventIndexMapper.EntryRow;
 import org.ysthmos.app.event.EventIndexMapper.IndexRow;
 import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.app.store.Journal;
-import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.core.json.Pointer;
 
 /**
@@ -93,7 +93,7 @@ public class EventIndex {
       journal.runSoon(
           () -> {
             if (mapper.reachOn(from.id(), from.toSeq(), to) == 1) {
-              TraceQueue.inChunks(entries, mapper::add);
+              Chunks.each(entries, mapper::add);
             }
           });
       at = Objects.requireNonNull(mapper.find(at.systemId(), at.collectionId(), at.fields()));
@@ -119,7 +119,7 @@ public class EventIndex {
     journal.runSoon(
         () -> {
           if (mapper.reachBack(index.id(), index.fromSeq(), to) == 1) {
-            TraceQueue.inChunks(entries, mapper::add);
+            Chunks.each(entries, mapper::add);
           }
         });
     return Objects.requireNonNull(

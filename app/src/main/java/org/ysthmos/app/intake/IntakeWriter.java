@@ -13,6 +13,7 @@ import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.Ids;
@@ -134,7 +135,7 @@ public class IntakeWriter {
         kept.add(new Kept(known.toString(), listening, true));
       }
     }
-    TraceQueue.inChunks(fresh, events::add);
+    Chunks.each(fresh, events::add);
     begin(fresh);
     return kept;
   }
@@ -142,7 +143,7 @@ public class IntakeWriter {
   /** The numbers of those that are kept already, by the ids of their sender. */
   private Map<String, Long> known(List<EventRow> offered) {
     Map<String, Long> numbers = new HashMap<>();
-    TraceQueue.inChunks(
+    Chunks.each(
         offered,
         some ->
             events
@@ -181,8 +182,8 @@ public class IntakeWriter {
         words.add(SeenIndex.words(seq, id + " " + event.sourceId() + " " + event.recordId()));
       }
     }
-    TraceQueue.inChunks(begun, traces::add);
-    TraceQueue.inChunks(words, seen::add);
+    Chunks.each(begun, traces::add);
+    Chunks.each(words, seen::add);
     queue.add(begun);
   }
 }

@@ -18,7 +18,7 @@ import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.poll.PollMapper.PollRow;
-import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
@@ -121,7 +121,7 @@ class PageRows {
   /** Which of the records events are kept of. */
   private Set<String> met(PollRow row, List<Changed> records) {
     Set<String> met = new HashSet<>();
-    TraceQueue.inChunks(
+    Chunks.each(
         records.stream().map(Changed::id).toList(),
         some -> met.addAll(events.recordsMet(row.systemId(), row.collectionId(), some)));
     return met;

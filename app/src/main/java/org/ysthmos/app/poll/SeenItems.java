@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.app.poll.PollMapper.SeenRow;
-import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.ChangeGateway.SetAside;
 import org.ysthmos.core.gateway.CollectionRef;
@@ -81,7 +81,7 @@ final class SeenItems implements Seen {
         rows().put(row.item(), row);
       }
     }
-    TraceQueue.inChunks(kept, some -> polls.meet(of.system(), of.collection(), some));
+    Chunks.each(kept, some -> polls.meet(of.system(), of.collection(), some));
     return readable;
   }
 }

@@ -15,6 +15,7 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
@@ -98,19 +99,7 @@ public class TraceQueue {
               null));
       queues.add(queue);
     }
-    inChunks(rows, work::add);
-  }
-
-  /** Calls with lists of one fixed length as far as they go, so that few statements are parsed. */
-  public static <T> void inChunks(List<T> all, java.util.function.Consumer<List<T>> each) {
-    int chunk = 25;
-    int at = 0;
-    for (; at + chunk <= all.size(); at += chunk) {
-      each.accept(all.subList(at, at + chunk));
-    }
-    for (; at < all.size(); at++) {
-      each.accept(all.subList(at, at + 1));
-    }
+    Chunks.each(rows, work::add);
   }
 
   /** Whether anything of a queue could be claimed. */
