@@ -168,5 +168,9 @@ class AsideIT extends AppTestBase {
     JsonNode failed = ended("21", 1);
     assertThat(failed.path("verdict").asText()).isEqualTo("FAILED");
     assertThat(story(failed).toString()).contains("at most 1,000,000 are kept");
+    // It waits for a person, however often the folder is read meanwhile.
+    drop("next.csv", "number,what\r\n23,next\r\n");
+    ended("23", 1);
+    assertThat(needsAPerson()).isTrue();
   }
 }

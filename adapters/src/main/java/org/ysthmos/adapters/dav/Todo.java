@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.text.Controls;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Moment;
@@ -95,7 +96,7 @@ final class Todo {
   }
 
   private void set(String field, Value value) {
-    String text = value instanceof Nothing ? null : value.display();
+    String text = value instanceof Nothing ? null : Controls.without(value.display());
     switch (field) {
       case "title" -> todo.setSummary(text);
       case "description" -> todo.setDescription(text);
@@ -131,7 +132,7 @@ final class Todo {
   private void labels(Value value) {
     todo.removeProperties(Categories.class);
     if (value instanceof ListValue list && !list.items().isEmpty()) {
-      todo.addCategories(list.items().stream().map(Value::display).toList());
+      todo.addCategories(list.items().stream().map(Value::display).map(Controls::without).toList());
     }
   }
 

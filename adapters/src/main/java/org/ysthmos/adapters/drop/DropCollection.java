@@ -14,10 +14,11 @@ import org.ysthmos.core.shape.CollectionShape;
  * The records in those files of a folder whose names fit.
  *
  * @param files which names fit, as a shell writes it: {@code orders-*.csv}
+ * @param form how they are written
  * @param id where a record holds its id
  */
 record DropCollection(
-    CollectionShape shape, String files, FileKind reads, Pointer id, Duration every)
+    CollectionShape shape, String files, FileKind reads, FileForm form, Pointer id, Duration every)
     implements SystemCollection {
 
   @Override

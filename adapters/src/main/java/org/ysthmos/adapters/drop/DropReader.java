@@ -1,5 +1,6 @@
 package org.ysthmos.adapters.drop;
 
+import java.nio.charset.Charset;
 import java.nio.file.FileSystems;
 import java.nio.file.PathMatcher;
 import java.util.List;
@@ -34,7 +35,17 @@ public final class DropReader implements ProtocolReader {
 
   @Override
   public SystemCollection collection(Collected of, DocumentNode node) {
-    node.only("name", "record", "title", "files", "reads", "id", "fields", "every");
+    node.only(
+        "name",
+        "record",
+        "title",
+        "files",
+        "reads",
+        "separator",
+        "charset",
+        "id",
+        "fields",
+        "every");
     List<FieldShape> fields = Parts.fields(node.need("fields"));
     DocumentNode reads = node.need("reads");
     glob(node.need("files"));
@@ -50,8 +61,31 @@ public final class DropReader implements ProtocolReader {
         node.need("files").text(),
         FileKind.parse(reads.text())
             .orElseThrow(() -> reads.refuse("files hold csv, ndjson or icalendar")),
+        form(node),
         Parts.pointer(node.need("id")),
         node.get("every").map(Parts::duration).orElse(PollSpec.USUAL_INTERVAL));
+  }
+
+  private static FileForm form(DocumentNode node) {
+    String separator =
+        node.get("separator")
+            .map(
+                stated ->
+                    switch (stated.text()) {
+                      case "tab" -> "\t";
+                      case ",", ";", "|" -> stated.text();
+                      default -> throw stated.refuse("cells are parted by “,”, “;”, “|” or tab");
+                    })
+            .orElse(FileForm.USUAL.separator());
+    Charset charset =
+        node.get("charset")
+            .map(
+                stated ->
+                    FileForm.charset(stated.text())
+                        .orElseThrow(
+                            () -> stated.refuse("files are in utf-8, utf-16 or windows-1252")))
+            .orElse(FileForm.USUAL.charset());
+    return new FileForm(separator, charset);
   }
 
   private static void glob(DocumentNode node) {

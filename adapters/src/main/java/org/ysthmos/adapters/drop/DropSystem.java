@@ -228,9 +228,8 @@ final class DropSystem implements ReadingGateway {
       throw new Unreadable("it is larger than " + LARGEST_FILE + " bytes");
     }
     try {
-      String text = Files.readString(file, StandardCharsets.UTF_8);
-      List<JsonNode> records =
-          described.reads().read(text.startsWith("\uFEFF") ? text.substring(1) : text);
+      String text = described.form().text(Files.readAllBytes(file));
+      List<JsonNode> records = described.reads().read(text, described.form());
       for (int i = 0; i < records.size(); i++) {
         if (described.id().in(records.get(i)).asText("").isBlank()) {
           throw new Unreadable("record %d has no id at “%s”".formatted(i + 1, described.id()));
@@ -238,7 +237,9 @@ final class DropSystem implements ReadingGateway {
       }
       return records;
     } catch (CharacterCodingException e) {
-      throw new Unreadable("it is not written in UTF-8");
+      throw new Unreadable(
+          "it is not written in %s; state its charset in the document"
+              .formatted(described.form().charset()));
     } catch (Unreadable e) {
       throw new Unreadable(e.getMessage() + "; nothing of the file was taken");
     }

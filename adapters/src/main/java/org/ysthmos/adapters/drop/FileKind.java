@@ -18,9 +18,11 @@ import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
@@ -28,23 +30,38 @@ import org.jspecify.annotations.Nullable;
 
 /** What files hold. */
 enum FileKind {
-  /** Lines of cells under a line of headers (RFC 4180). */
+  /**
+   * Lines of cells under a line of headers (RFC 4180, with another separator where one is stated).
+   */
   CSV {
     @Override
-    List<JsonNode> read(String text) throws Unreadable {
-      CSVFormat format = CSVFormat.RFC4180.builder().setHeader().setSkipHeaderRecord(true).get();
+    List<JsonNode> read(String text, FileForm form) throws Unreadable {
+      CSVFormat format =
+          CSVFormat.RFC4180
+              .builder()
+              .setDelimiter(form.separator())
+              .setIgnoreEmptyLines(true)
+              .get();
       List<JsonNode> records = new ArrayList<>();
       try (CSVParser parser = CSVParser.parse(new StringReader(text), format)) {
-        List<String> headers = parser.getHeaderNames();
+        List<String> headers = List.of();
         for (CSVRecord line : parser) {
-          if (line.size() != headers.size()) {
+          if (line.stream().allMatch(String::isBlank)) {
+            continue;
+          }
+          if (headers.isEmpty()) {
+            headers = headers(line, form);
+          } else if (line.size() != headers.size()) {
             throw new Unreadable(
                 "line %d has %d cells where the first line has %d"
                     .formatted(parser.getCurrentLineNumber(), line.size(), headers.size()));
+          } else {
+            ObjectNode record = JsonNodeFactory.instance.objectNode();
+            for (int i = 0; i < headers.size(); i++) {
+              record.put(headers.get(i), line.get(i));
+            }
+            records.add(record);
           }
-          ObjectNode record = JsonNodeFactory.instance.objectNode();
-          headers.forEach(header -> record.put(header, line.get(header)));
-          records.add(record);
         }
       } catch (IOException
           | UncheckedIOException
@@ -54,11 +71,30 @@ enum FileKind {
       }
       return records;
     }
+
+    private List<String> headers(CSVRecord line, FileForm form) throws Unreadable {
+      List<String> headers = line.stream().map(String::strip).toList();
+      Set<String> met = new HashSet<>();
+      for (String header : headers) {
+        if (!met.add(header)) {
+          throw new Unreadable("the header “%s” stands twice in the first line".formatted(header));
+        }
+      }
+      if (headers.size() == 1) {
+        Optional<String> other = FileForm.otherSeparator(headers.getFirst(), form.separator());
+        if (other.isPresent()) {
+          throw new Unreadable(
+              "its cells seem to be parted by “%s” and not by “%s”; state the separator in the document"
+                  .formatted(other.get(), form.separator()));
+        }
+      }
+      return headers;
+    }
   },
   /** A JSON object a line. */
   NDJSON {
     @Override
-    List<JsonNode> read(String text) throws Unreadable {
+    List<JsonNode> read(String text, FileForm form) throws Unreadable {
       List<JsonNode> records = new ArrayList<>();
       int number = 0;
       for (String line : text.lines().toList()) {
@@ -82,7 +118,7 @@ enum FileKind {
   /** Events and tasks of a calendar (RFC 5545). */
   ICALENDAR {
     @Override
-    List<JsonNode> read(String text) throws Unreadable {
+    List<JsonNode> read(String text, FileForm form) throws Unreadable {
       List<ICalendar> calendars = Biweekly.parse(text).all();
       if (calendars.isEmpty()) {
         throw new Unreadable("it holds no calendar (BEGIN:VCALENDAR)");
@@ -108,9 +144,10 @@ enum FileKind {
   /**
    * The records of a file.
    *
+   * @param form how a file of cells is written
    * @throws Unreadable if one of them cannot be read
    */
-  abstract List<JsonNode> read(String text) throws Unreadable;
+  abstract List<JsonNode> read(String text, FileForm form) throws Unreadable;
 
   static Optional<FileKind> parse(String word) {
     return List.of(values()).stream()

@@ -31,11 +31,15 @@ final class Flagged {
         } else if (item.getValue().startsWith(Seen.AGAIN)) {
           again.add(uid);
         }
-      } else if (name.startsWith(folder + "/")
-          && !name.substring(folder.length() + 1).matches(".*/.*/.*")) {
+      } else if (isOfAnotherValidity(folder, name)) {
         changed.put(name, "");
       }
     }
+  }
+
+  private static boolean isOfAnotherValidity(String folder, String item) {
+    return item.startsWith(folder + "/")
+        && item.substring(folder.length() + 1).matches("\\d+/\\d+");
   }
 
   private static String prefix(String folder, long validity) {

@@ -9,6 +9,7 @@ import jakarta.mail.Transport;
 import jakarta.mail.internet.AddressException;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
+import java.io.UnsupportedEncodingException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.InstantSource;
@@ -19,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway.Effect;
+import org.ysthmos.core.text.Controls;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Value;
 
@@ -60,7 +62,7 @@ final class LetterPost {
       throws Unwritable, MessagingException {
     String id = "<" + id(collection, effect.idempotencyKey()) + ">";
     MimeMessage letter = new WithId(account.session(), id);
-    letter.setFrom(collection.from());
+    letter.setFrom(named(collection.from()));
     letter.setRecipients(Message.RecipientType.TO, addresses("to", effect));
     letter.setRecipients(Message.RecipientType.CC, addresses("cc", effect));
     if (letter.getAllRecipients() == null) {
@@ -137,13 +139,28 @@ final class LetterPost {
       try {
         for (InternetAddress address : InternetAddress.parse(oneLine(written), true)) {
           address.validate();
-          addresses.add(address);
+          addresses.add(named(address));
         }
       } catch (AddressException e) {
         throw refused(field, written, "“" + written + "” is no mail address: " + e.getMessage());
       }
     }
     return addresses.toArray(Address[]::new);
+  }
+
+  /** The name beside an address as encoded words (RFC 2047), which every server takes. */
+  private static InternetAddress named(InternetAddress address) {
+    String name = address.getPersonal();
+    if (name == null) {
+      return address;
+    }
+    try {
+      InternetAddress encoded = (InternetAddress) address.clone();
+      encoded.setPersonal(name, StandardCharsets.UTF_8.name());
+      return encoded;
+    } catch (UnsupportedEncodingException e) {
+      throw new IllegalStateException("every Java has UTF-8", e);
+    }
   }
 
   private static Unwritable refused(String field, String value, String why) {
@@ -157,9 +174,13 @@ final class LetterPost {
     return switch (value) {
       case null -> List.of();
       case ListValue list ->
-          list.items().stream().map(Value::display).filter(one -> !one.isBlank()).toList();
-      case Value one -> one.display().isBlank() ? List.of() : List.of(one.display());
+          list.items().stream().map(LetterPost::display).filter(one -> !one.isBlank()).toList();
+      case Value one -> one.display().isBlank() ? List.of() : List.of(display(one));
     };
+  }
+
+  private static String display(Value value) {
+    return Controls.without(value.display());
   }
 
   private static String text(String field, Effect effect) {

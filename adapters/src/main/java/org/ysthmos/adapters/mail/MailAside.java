@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.SetAside;
+import org.ysthmos.core.text.Controls;
 
 /** A mail that cannot be read, set aside with as much of it as can be had. */
 final class MailAside {
@@ -35,7 +36,7 @@ final class MailAside {
 
   private static String subject(@Nullable Message mail) {
     try {
-      return mail == null ? "" : MailRecord.withoutControls(MailRecord.subject(mail));
+      return mail == null ? "" : Controls.without(MailRecord.subject(mail));
     } catch (MessagingException | RuntimeException unreadable) {
       // It is named by its number then.
       return "";

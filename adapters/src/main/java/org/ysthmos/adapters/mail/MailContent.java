@@ -24,6 +24,7 @@ import java.nio.charset.UnsupportedCharsetException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.ysthmos.core.text.Controls;
 import org.ysthmos.core.text.HtmlText;
 
 /**
@@ -142,7 +143,7 @@ final class MailContent {
     try (InputStream in = part.getInputStream()) {
       // No charset takes more than four bytes for a character.
       byte[] bytes = in.readNBytes(4 * room + 1);
-      String whole = MailRecord.withoutControls(new String(bytes, charset(part)));
+      String whole = Controls.without(new String(bytes, charset(part)));
       if (whole.length() > room) {
         cut = true;
         int end = room > 0 && Character.isHighSurrogate(whole.charAt(room - 1)) ? room - 1 : room;

@@ -24,14 +24,12 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.text.Controls;
 
 /** A mail as a record; see {@link MailShapes#read}. */
 final class MailRecord {
 
-  private static final Pattern CONTROLS =
-      Pattern.compile("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\x7F]");
   private static final int LONGEST_HEADER = 2_000;
   private static final int LONGEST_ID = 200;
   private static final int MOST_ADDRESSES = 100;
@@ -190,15 +188,8 @@ final class MailRecord {
     return list;
   }
 
-  /**
-   * Control characters say nothing in a text, and few of those who are told of it can hold them.
-   */
-  static String withoutControls(String text) {
-    return CONTROLS.matcher(text).replaceAll("");
-  }
-
   private static String kept(@Nullable String text) {
-    String known = text == null ? "" : withoutControls(text);
+    String known = text == null ? "" : Controls.without(text);
     return known.length() <= LONGEST_HEADER ? known : known.substring(0, LONGEST_HEADER);
   }
 }

@@ -187,4 +187,14 @@ class TodoTest {
             .orElseThrow();
     assertThat(todo.record("t", "").path("title").asText()).isEqualTo("The series");
   }
+
+  /** RFC 5545 section 3.1: one such character makes a whole calendar unreadable to others. */
+  @Test
+  void controlCharactersNeverReachACalendar() {
+    Todo todo = Todo.make("t", NOW);
+    todo.set(Map.of("title", new Text("Bell \u0007 and \u0000 end")), NOW);
+    assertThat(todo.write())
+        .contains("SUMMARY:Bell  and  end")
+        .doesNotContainPattern("[\\x00\\x07]");
+  }
 }

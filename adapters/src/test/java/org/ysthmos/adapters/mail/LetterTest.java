@@ -110,6 +110,21 @@ class LetterTest {
         .isEmpty();
   }
 
+  /** RFC 2047 section 5 (3): a name beside an address is written in encoded words. */
+  @Test
+  void namesAreEncodedAndControlCharactersLeftOut() throws Exception {
+    SequencedMap<String, Value> fields = fields("João Só <joao@school.example>");
+    fields.put("subject", new Text("Bell\u0007 rings"));
+    assertThat(system.deliver(letter(fields, Optional.empty()), id -> {}, calls::add))
+        .isInstanceOf(TaskGateway.Delivered.class);
+    MimeMessage got = server.getReceivedMessagesForDomain("joao@school.example")[0];
+    assertThat(got.getHeader("To")[0])
+        .matches("\\p{ASCII}+")
+        .startsWith("=?UTF-8?")
+        .endsWith("<joao@school.example>");
+    assertThat(got.getSubject()).isEqualTo("Bell rings");
+  }
+
   @Test
   void letterThatIsSentCannotBeChangedAndItsIdIsNotSentAgain() {
     var again =

@@ -221,8 +221,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
         case Page page -> {
           system.get().breaker().answered();
           troubles.addAll(page.troubles());
-          Page kept = PageRows.keepable(system.get().description().name(), page);
-          row = keep(row, collection.get(), kept, seen);
+          row = keep(row, system.get(), collection.get(), page, seen);
         }
       }
     } while (stage.isRunning() && !row.progress().atRest());
@@ -234,12 +233,18 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
     rest(row, clock.instant().plus(through ? interval(row.ref()) : Duration.ZERO));
   }
 
-  private PollRow keep(PollRow row, SystemCollection collection, Page page, SeenItems seen) {
+  private PollRow keep(
+      PollRow row,
+      Systems.Connected system,
+      SystemCollection collection,
+      Page page,
+      SeenItems seen) {
     Instant now = clock.instant();
+    Page keepable = PageRows.keepable(system.description().name(), page);
     boolean shifting = collection.polled().filter(PollSpec::shifting).isPresent();
     PollRow[] after = {row};
     intake.keepPage(
-        pageRows.of(row, collection, page, seen, now),
+        pageRows.of(row, collection, keepable, seen, now),
         kept -> {
           int fresh = (int) kept.stream().filter(one -> !one.known()).count();
           after[0] = row.with(row.progress().after(page, fresh, shifting)).asked(now);

@@ -60,7 +60,7 @@ final class SeenItems implements Seen {
     page.met().forEach((item, state) -> change.put(item, new SeenRow(item, state, false)));
     for (SetAside aside : page.aside()) {
       SeenRow met = change.get(aside.id());
-      String state = met == null ? aside.version() : met.state();
+      String state = met == null || met.state().isEmpty() ? aside.version() : met.state();
       change.put(aside.id(), new SeenRow(aside.id(), state, true));
     }
     if (change.isEmpty()) {
