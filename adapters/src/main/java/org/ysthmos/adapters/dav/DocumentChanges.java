@@ -57,7 +57,7 @@ final class DocumentChanges {
     changes.add(
         new Changed(
             id(record),
-            state,
+            record.path("tag").asText(),
             moment(record, "changedAt"),
             moment(record, "createdAt"),
             Optional.of(DocumentCollection.ADDED),

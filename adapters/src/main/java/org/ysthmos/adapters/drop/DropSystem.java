@@ -210,7 +210,7 @@ final class DropSystem implements ReadingGateway {
     try (InputStream in = Files.newInputStream(folder.resolve(name))) {
       return new String(in.readNBytes(SetAside.LONGEST_RAW), StandardCharsets.UTF_8);
     } catch (IOException e) {
-      return "";
+      return "(nothing of it can be had: " + e.getMessage() + ")";
     }
   }
 

@@ -18,6 +18,7 @@ import org.ysthmos.app.event.EventIndexMapper.EntryRow;
 import org.ysthmos.app.event.EventIndexMapper.IndexRow;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.store.Chunks;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.core.json.Pointer;
 
@@ -48,11 +49,13 @@ public class EventIndex {
   private final EventIndexMapper mapper;
   private final EventMapper events;
   private final Journal journal;
+  private final DiskRoom room;
 
-  EventIndex(EventIndexMapper mapper, EventMapper events, Journal journal) {
+  EventIndex(EventIndexMapper mapper, EventMapper events, Journal journal, DiskRoom room) {
     this.mapper = mapper;
     this.events = events;
     this.journal = journal;
+    this.room = room;
   }
 
   /**
@@ -103,6 +106,9 @@ public class EventIndex {
   /** Adds some of what came before indexes were begun. */
   @Scheduled(initialDelay = 2_000, fixedDelay = 500)
   public void reachBack() {
+    if (!room.isEnough()) {
+      return;
+    }
     for (IndexRow index : mapper.unfinished()) {
       IndexRow at = index;
       for (int i = 0; i < PAGES && at.fromSeq() > 0; i++) {

@@ -8,6 +8,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventIndex;
 import org.ysthmos.app.search.SeenIndex;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
 
@@ -28,6 +29,7 @@ public class Purger {
   private final SeenIndex seen;
   private final Journal journal;
   private final EventIndex index;
+  private final DiskRoom room;
   private final KeepSettings keep;
   private final AppClock clock;
 
@@ -36,11 +38,13 @@ public class Purger {
       SeenIndex seen,
       EventIndex index,
       Journal journal,
+      DiskRoom room,
       KeepSettings keep,
       AppClock clock) {
     this.mapper = mapper;
     this.seen = seen;
     this.index = index;
+    this.room = room;
     this.journal = journal;
     this.keep = keep;
     this.clock = clock;
@@ -49,6 +53,10 @@ public class Purger {
   /** Removes some of it; the rest goes at the next times. */
   @Scheduled(initialDelay = 60_000, fixedDelay = 60_000)
   public void purge() {
+    if (room.isNone()) {
+      // To remove something, something must be written.
+      return;
+    }
     Instant now = clock.instant();
     int traces = 0;
     for (int i = 0; i < BATCHES; i++) {

@@ -16,6 +16,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.search.SeenMapper.NewSegment;
 import org.ysthmos.app.search.SeenMapper.SegmentRow;
 import org.ysthmos.app.search.SeenMapper.WordsRow;
+import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.core.search.SeenSegment;
 import org.ysthmos.core.search.SeenWords;
@@ -35,10 +36,12 @@ public class SeenIndex {
 
   private final SeenMapper mapper;
   private final Journal journal;
+  private final DiskRoom room;
 
-  SeenIndex(SeenMapper mapper, Journal journal) {
+  SeenIndex(SeenMapper mapper, Journal journal, DiskRoom room) {
     this.mapper = mapper;
     this.journal = journal;
+    this.room = room;
   }
 
   /** The words of a trace, as they are kept. */
@@ -67,6 +70,9 @@ public class SeenIndex {
   /** Puts the words of traces that have ended into segments. */
   @Scheduled(fixedDelay = 5_000)
   public void settle() {
+    if (!room.isEnough()) {
+      return;
+    }
     while (mapper.waiting() >= SEGMENT * 2) {
       List<WordsRow> rows = mapper.ended(SEGMENT);
       if (rows.size() < SEGMENT) {

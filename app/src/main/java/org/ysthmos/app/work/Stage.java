@@ -72,6 +72,11 @@ public final class Stage<Q, W> {
   private void claimAll() {
     while (open) {
       try {
+        if (!claims.mayBeMade()) {
+          // Neither what is due nor what was lost could be written down.
+          signal.await(LONGEST_SLEEP);
+          continue;
+        }
         boolean woke = wake();
         if (round() == 0 && open) {
           signal.await(patient ? PATIENCE : woke ? LONGEST_SLEEP : BETWEEN_WAKES);
@@ -111,9 +116,6 @@ public final class Stage<Q, W> {
   private int round() {
     int taken = 0;
     patient = false;
-    if (!claims.mayBeMade()) {
-      return 0;
-    }
     for (Q queue : source.queues()) {
       if (!open) {
         break;
