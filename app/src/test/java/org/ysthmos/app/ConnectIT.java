@@ -169,6 +169,25 @@ class ConnectIT extends AppTestBase {
         .statusCode();
   }
 
+  /** What a letter is made with is a list; a try of it could never be made before. */
+  @Test
+  void letterIsTriedWithAListAndARemovalNamesItsRecord() throws Exception {
+    ObjectNode wish = JSON.createObjectNode();
+    wish.put("document", api("/connect/systems/post-room").path("document").asText());
+    wish.putObject("secrets");
+    wish.put("collection", "letters").put("call", "make");
+    wish.putObject("fields")
+        .put("to", "[\"one@mail.example\", \"two@mail.example\"]")
+        .put("cc", "three@mail.example")
+        .put("subject", "A try")
+        .put("text", "Only a try");
+    JsonNode made = post("/trials", wish, 200);
+    assertThat(made.path("works").asBoolean()).as(made.toString()).isTrue();
+    wish.put("document", api("/connect/systems/works-ledger").path("document").asText());
+    wish.put("collection", "jobs").put("call", "find");
+    assertThat(post("/trials", wish, 400).path("detail").asText()).contains("Give the id");
+  }
+
   @Test
   void fileThatIsUploadedIsReadByItsSystem() throws Exception {
     ObjectNode keep = JSON.createObjectNode();

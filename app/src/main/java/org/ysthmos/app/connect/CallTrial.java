@@ -1,6 +1,8 @@
 package org.ysthmos.app.connect;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.TextNode;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -32,10 +34,13 @@ import org.ysthmos.core.shape.ShapeChange;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
 
 /** One call of a described collection, really made, and what it came to. */
 final class CallTrial {
 
+  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final Set<Call> NEED_A_RECORD = Set.of(Call.FIND, Call.CHANGE, Call.REMOVE);
   private static final int SAMPLE = 20;
   private static final int LONGEST_RECORD = 20_000;
 
@@ -109,6 +114,12 @@ final class CallTrial {
    * @param fields what a record is made or changed with, as text
    */
   Outcome make(Call call, String id, Map<String, String> fields) {
+    if (id.isBlank() && NEED_A_RECORD.contains(call)) {
+      throw new ApiProblem(
+          HttpStatus.BAD_REQUEST,
+          "Which record?",
+          "Give the id of the record that is to be found, changed or taken away.");
+    }
     return switch (call) {
       case CHANGES -> changes();
       case LIST -> records(system.gateway().list(collection, SAMPLE, calls::add));
@@ -207,7 +218,7 @@ final class CallTrial {
                   .written()
                   .field(key)
                   .orElseThrow(() -> ApiProblem.notFound("field", key));
-          Computed read = TypedReader.read(TextNode.valueOf(text), field.type());
+          Computed read = read(text, field.type());
           if (!(read instanceof Value value)) {
             throw new ApiProblem(
                 HttpStatus.UNPROCESSABLE_ENTITY,
@@ -238,6 +249,32 @@ final class CallTrial {
               List.of(),
               calls);
     };
+  }
+
+  /**
+   * What was typed as a value of a type: as text where that reads as one, else as JSON, so that
+   * numbers, flags and lists can be given; a text alone where a list is wanted is a list of one.
+   */
+  private static Computed read(String text, ValueType type) {
+    Computed asText = TypedReader.read(TextNode.valueOf(text), type);
+    if (asText instanceof Value) {
+      return asText;
+    }
+    for (JsonNode other : List.of(json(text), JSON.createArrayNode().add(text))) {
+      if (TypedReader.read(other, type) instanceof Value value) {
+        return value;
+      }
+    }
+    return asText;
+  }
+
+  private static JsonNode json(String text) {
+    try {
+      return JSON.readTree(text);
+    } catch (JsonProcessingException e) {
+      // Whoever typed it learns why it is no value of the field.
+      return JSON.missingNode();
+    }
   }
 
   private Outcome remove(String id) {
