@@ -25,6 +25,8 @@ import org.ysthmos.core.load.RateLimiter;
 /** The requests of WebDAV and its kin. */
 final class DavCalls implements AutoCloseable {
 
+  private static final int LONGEST_TAG = 300;
+
   private static final String XML = "application/xml";
 
   private final SystemDescription system;
@@ -173,8 +175,14 @@ final class DavCalls implements AutoCloseable {
     caller.close();
   }
 
-  /** A tag without its mark of weakness (RFC 9110 section 8.8.1). */
+  /**
+   * A tag without its mark of weakness (RFC 9110 section 8.8.1), as it is kept: of a very long one
+   * the beginning, with what tells it from others that begin alike.
+   */
   static String strong(String tag) {
-    return tag.startsWith("W/") ? tag.substring(2) : tag;
+    String strong = tag.startsWith("W/") ? tag.substring(2) : tag;
+    return strong.length() <= LONGEST_TAG
+        ? strong
+        : strong.substring(0, LONGEST_TAG) + "… " + strong.length() + " " + strong.hashCode();
   }
 }

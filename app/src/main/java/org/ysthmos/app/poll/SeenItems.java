@@ -18,6 +18,8 @@ import org.ysthmos.core.gateway.Seen;
  */
 final class SeenItems implements Seen {
 
+  private static final int LONGEST_ITEM = 4_000;
+
   private final PollMapper polls;
   private final CollectionRef of;
   private @Nullable Map<String, SeenRow> rows;
@@ -57,7 +59,14 @@ final class SeenItems implements Seen {
    */
   List<String> meet(Page page) {
     Map<String, SeenRow> change = new HashMap<>();
-    page.met().forEach((item, state) -> change.put(item, new SeenRow(item, state, false)));
+    page.met()
+        .forEach(
+            (item, state) -> {
+              // What has a longer name cannot be kept, and is set aside for it.
+              if (item.length() <= LONGEST_ITEM) {
+                change.put(item, new SeenRow(item, state, false));
+              }
+            });
     for (SetAside aside : page.aside()) {
       SeenRow met = change.get(aside.id());
       String state = met == null || met.state().isEmpty() ? aside.version() : met.state();

@@ -119,7 +119,7 @@ public class Stories {
           case TOLD, MADE_UP -> "Received from " + system + ", signature good, stored";
         },
         event.origin() == Origin.ASIDE
-            ? "What stands below could not be read; everything else was."
+            ? "It could not be read, everything else was; open this line to see what stands there."
             : Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind())),
         "",
         new String(event.body(), StandardCharsets.UTF_8),
