@@ -5,7 +5,7 @@ CREATE TABLE seen_item (
   collection_id VARCHAR(64) NOT NULL,
   item VARCHAR(4000) NOT NULL,
   state VARCHAR(1000) NOT NULL,
-  -- Whether it could not be read.
-  aside BOOLEAN NOT NULL,
+  -- Under which name it was set aside; null if it could be read.
+  aside VARCHAR(512),
   PRIMARY KEY (system_id, collection_id, item)
 );

@@ -85,6 +85,31 @@ class EventLookupIT extends AppTestBase {
     assertThat(find("seedlings", Map.of("/who", "plant 1499"))).isEqualTo(List.of("plant 1499"));
   }
 
+  /** A made-up event takes its number from ahead of those that intake has in hand. */
+  @Test
+  void madeUpEventHidesNoneThatComesAfterIt() {
+    keep("rows", 0, 1);
+    long ahead = events.numbers(1).getFirst();
+    events.add(
+        List.of(
+            new EventRow(
+                ahead,
+                "nursery",
+                "made-up",
+                "rows",
+                "grown",
+                "plant-x",
+                Instant.now(),
+                Instant.now(),
+                EventMapper.Origin.MADE_UP,
+                body(0).getBytes(StandardCharsets.UTF_8))));
+    Map<String, String> keys = Map.of("/who", "plant 2");
+    assertThat(find("rows", keys)).isEmpty();
+    await().until(() -> reaching("rows") == 0);
+    keep("rows", 1, 2);
+    assertThat(find("rows", keys)).isEqualTo(List.of("plant 2"));
+  }
+
   @Test
   void valuesThatHaveOneHashAreToldApartByWhatTheyAre() {
     keep("twins", 0, 3);

@@ -78,6 +78,9 @@ final class TodoChanges {
           cursor.page().map(SyncCursor::read).orElse(new SyncCursor(token(changed), ""));
       List<Multistatus.Response> members = members(changed, reached.href());
       Gathered gathered = new Gathered(since, cursor.seen());
+      if (cursor.page().isEmpty()) {
+        gathered.takeAgain(log);
+      }
       for (Multistatus.Response one : members.subList(0, Math.min(PAGE, members.size()))) {
         gathered.take(one, log);
       }
@@ -109,7 +112,7 @@ final class TodoChanges {
   /** What a page gathers. */
   private final class Gathered {
     private final String since;
-    private final Seen seen;
+    private final Map<String, String> seen;
     private final List<Changed> records = new ArrayList<>();
     private final Map<String, String> met = new LinkedHashMap<>();
     private final List<SetAside> aside = new ArrayList<>();
@@ -119,22 +122,38 @@ final class TodoChanges {
      */
     Gathered(String since, Seen seen) {
       this.since = since;
-      this.seen = seen;
+      this.seen = seen.items();
+    }
+
+    /** Reads what could not be read and is wanted again, though nothing of it has changed. */
+    void takeAgain(CallLog log) throws DavCalls.Failed {
+      for (Map.Entry<String, String> item : seen.entrySet()) {
+        if (item.getValue().startsWith(Seen.AGAIN)) {
+          take(item.getKey(), Optional.of(TodoSystem.at(folder, item.getKey())), log);
+        }
+      }
     }
 
     /** Tells of a task unless it stands as it was met last; what holds no task is passed over. */
     void take(Multistatus.Response one, CallLog log) throws DavCalls.Failed {
-      String id = id(one.href());
+      take(
+          id(one.href()),
+          one.status() == 404 ? Optional.empty() : Optional.of(calls.resolve(one.href())),
+          log);
+    }
+
+    private void take(String id, Optional<URI> at, CallLog log) throws DavCalls.Failed {
+      if (met.containsKey(id)) {
+        return;
+      }
       Optional<Answered> there =
-          one.status() == 404
-              ? Optional.empty()
-              : calls.get(Purpose.READ, calls.resolve(one.href()), log);
+          at.isEmpty() ? Optional.empty() : calls.get(Purpose.READ, at.get(), log);
       if (there.isEmpty()) {
         gone(id);
         return;
       }
       String tag = DavCalls.strong(there.get().tag().orElse("untagged"));
-      if (seen.state(id).filter(tag::equals).isPresent()) {
+      if (tag.equals(seen.get(id))) {
         return;
       }
       met.put(id, tag);
@@ -163,7 +182,7 @@ final class TodoChanges {
 
     private Changed changed(String id, String tag, ObjectNode record) {
       // Where nothing was met yet, an old date says that it was there before.
-      Optional<Instant> at = seen.items().isEmpty() ? moment(record) : Optional.empty();
+      Optional<Instant> at = seen.isEmpty() ? moment(record) : Optional.empty();
       return new Changed(id, tag + " since " + since, at, Optional.empty(), record);
     }
 

@@ -57,8 +57,13 @@ final class TodoSystem implements SystemGateway {
   }
 
   private URI at(String collection, String id) {
+    return at(folder(collection), id);
+  }
+
+  /** Where a task stands in its calendar. */
+  static URI at(URI folder, String id) {
     String name = URLEncoder.encode(id, StandardCharsets.UTF_8).replace("+", "%20");
-    return URI.create(folder(collection) + name + ENDING);
+    return URI.create(folder + name + ENDING);
   }
 
   @Override

@@ -31,6 +31,7 @@ import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
+import org.ysthmos.core.gateway.Seen;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.value.Choice;
@@ -232,6 +233,18 @@ class CalDavServerTest {
     assertThat(met.pass())
         .extracting(change -> change.id() + " " + change.kind().orElse(""))
         .containsExactlyInAnyOrder("b ", "d ", "c removed");
+    assertThat(met.pass()).isEmpty();
+  }
+
+  @Test
+  void taskThatAPersonWantsAgainIsReadThoughNothingChanged() throws Exception {
+    MetItems met = new MetItems(system, "tasks");
+    met.pass();
+    put("a", "A");
+    met.pass();
+    assertThat(met.pass()).isEmpty();
+    met.items().put("a", Seen.AGAIN + "1");
+    assertThat(met.pass()).extracting(Changed::id).containsExactly("a");
     assertThat(met.pass()).isEmpty();
   }
 

@@ -76,7 +76,10 @@ public class EventIndex {
     journal.runSoon(
         () -> {
           if (mapper.find(system, collection, fields) == null) {
-            mapper.begin(system, collection, fields, events.newestSeq() + 1);
+            // Events that were made up for a try have numbers of their own, ahead of what comes.
+            List<EventRow> newest = events.newest(system, collection, Long.MAX_VALUE, 1);
+            long at = newest.isEmpty() ? 1 : newest.getFirst().seq() + 1;
+            mapper.begin(system, collection, fields, at);
           }
         });
     return Objects.requireNonNull(mapper.find(system, collection, fields));

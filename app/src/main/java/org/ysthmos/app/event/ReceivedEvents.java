@@ -105,12 +105,8 @@ public class ReceivedEvents {
   }
 
   private static boolean has(JsonNode data, Map<String, String> keys) {
-    return keys.entrySet().stream()
-        .allMatch(
-            key -> {
-              JsonNode held = Pointer.parse(key.getKey()).in(data);
-              return held.isValueNode() && !held.isNull() && held.asText().equals(key.getValue());
-            });
+    List<Pointer> fields = keys.keySet().stream().map(Pointer::parse).toList();
+    return EventIndex.values(data, fields).filter(List.copyOf(keys.values())::equals).isPresent();
   }
 
   /** What came with the event before this one of the same record. */

@@ -67,7 +67,8 @@ class PageRows {
     return new Page(records, page.next(), page.since(), page.met(), aside, page.troubles());
   }
 
-  private static String shortened(String id) {
+  /** A name or an id as far as it is kept, still another than others that begin alike. */
+  static String shortened(String id) {
     return id.length() <= EventRow.LONGEST_RECORD_ID
         ? id
         : id.substring(0, EventRow.LONGEST_RECORD_ID - 40) + "… " + id.hashCode();

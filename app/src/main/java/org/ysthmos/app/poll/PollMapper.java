@@ -122,9 +122,9 @@ interface PollMapper {
   /**
    * An item that was met, with its state.
    *
-   * @param aside whether it could not be read
+   * @param aside under which name it was set aside; null if it could be read
    */
-  record SeenRow(String item, String state, boolean aside) {}
+  record SeenRow(String item, String state, @Nullable String aside) {}
 
   @Select(
       "SELECT item, state, aside FROM seen_item WHERE system_id = #{system} AND collection_id = #{collection}")
@@ -149,7 +149,7 @@ interface PollMapper {
   @Update(
       """
       UPDATE seen_item SET state = #{state}
-      WHERE system_id = #{system} AND collection_id = #{collection} AND item = #{item} AND aside
+      WHERE system_id = #{system} AND collection_id = #{collection} AND item = #{item} AND aside IS NOT NULL
       """)
   int again(
       @Param("system") String system,

@@ -55,7 +55,7 @@ final class SeenItems implements Seen {
   /**
    * Notes what was met on a page; inside the change that keeps the page.
    *
-   * @return the items that could not be read before and could now
+   * @return the names of what was set aside before, and can be read now or is gone
    */
   List<String> meet(Page page) {
     Map<String, SeenRow> change = new HashMap<>();
@@ -64,13 +64,13 @@ final class SeenItems implements Seen {
             (item, state) -> {
               // What has a longer name cannot be kept, and is set aside for it.
               if (item.length() <= LONGEST_ITEM) {
-                change.put(item, new SeenRow(item, state, false));
+                change.put(item, new SeenRow(item, state, null));
               }
             });
     for (SetAside aside : page.aside()) {
       SeenRow met = change.get(aside.id());
       String state = met == null || met.state().isEmpty() ? aside.version() : met.state();
-      change.put(aside.id(), new SeenRow(aside.id(), state, true));
+      change.put(aside.id(), new SeenRow(aside.id(), state, PageRows.shortened(aside.what())));
     }
     if (change.isEmpty()) {
       return List.of();
@@ -79,8 +79,9 @@ final class SeenItems implements Seen {
     List<SeenRow> kept = new ArrayList<>();
     for (SeenRow row : change.values()) {
       SeenRow before = rows().get(row.item());
-      if (before != null && before.aside() && !row.aside()) {
-        readable.add(row.item());
+      String name = before == null ? null : before.aside();
+      if (name != null && row.aside() == null) {
+        readable.add(name);
       }
       if (row.state().isEmpty()) {
         polls.gone(of.system(), of.collection(), row.item());

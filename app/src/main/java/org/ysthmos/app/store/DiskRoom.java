@@ -24,6 +24,9 @@ public class DiskRoom {
   /** Below this part of the reserve not even what is under way is written. */
   private static final int LAST_PART = 4;
 
+  /** By this part of the reserve a shortage is outlived. */
+  private static final int EDGE = 10;
+
   /**
    * The disk has less room than the reserve.
    *
@@ -71,7 +74,8 @@ public class DiskRoom {
   private void look() {
     long free = space.bytes();
     Shortage before = shortage;
-    if (free >= reserve) {
+    // A little more than the reserve ends a shortage, so that nothing flutters at its edge.
+    if (free >= reserve + (before == null ? 0 : reserve / EDGE)) {
       shortage = null;
       if (before != null) {
         LOG.info("the disk has room again; everything goes on");
