@@ -60,13 +60,17 @@ const doc = draft.doc
 const start = computed(() => (isGroup(doc.value?.from) ? doc.value.from : {}))
 const name = computed(() => (typeof doc.value?.name === 'string' ? doc.value.name : props.id))
 const current = computed(() => trial.value?.samples[trial.value.inView])
-const targetName = computed(() => {
-  const to = isGroup(doc.value?.to) ? doc.value.to : {}
-  return (
-    places.value?.targets.find((place) => place.system === to.system)?.systemName ??
-    String(to.system ?? 'the target')
-  )
-})
+const end = computed(() => (isGroup(doc.value?.to) ? doc.value.to : {}))
+const targetPlace = computed(() =>
+  places.value?.targets.find(
+    (place) => place.system === end.value.system && place.collection === end.value.collection,
+  ),
+)
+const targetName = computed(
+  () =>
+    places.value?.targets.find((place) => place.system === end.value.system)?.systemName ??
+    String(end.value.system ?? 'the target'),
+)
 const sourcePlace = computed(() =>
   places.value?.sources.find(
     (place) => place.system === start.value.system && place.collection === start.value.collection,
@@ -207,6 +211,7 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
         :language="language"
         :places="places?.lookups ?? []"
         :source="sourcePlace"
+        :target="targetPlace"
         @change="draft.change"
         @pick="taking = $event"
         @reread="run()"

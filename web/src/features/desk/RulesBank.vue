@@ -6,8 +6,10 @@ import ConditionEditor from './ConditionEditor.vue'
 import LookupEditor from './LookupEditor.vue'
 import EveryEditor from './EveryEditor.vue'
 import MatchEditor from './MatchEditor.vue'
+import OwnWrites from './OwnWrites.vue'
 import RuleCard from './RuleCard.vue'
 import SuggestedPairs from './SuggestedPairs.vue'
+import TaskGone from './TaskGone.vue'
 import TableDialog from './TableDialog.vue'
 import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
@@ -23,6 +25,7 @@ const props = defineProps<{
   language: LanguageView
   places: LookupPlace[]
   source: PlaceView | undefined
+  target: PlaceView | undefined
 }>()
 const open = defineModel<string>('open', { required: true })
 const emit = defineEmits<{
@@ -131,6 +134,13 @@ function keptRows() {
       :place="source"
       @change="setPart('from', $event)"
     />
+    <OwnWrites
+      v-if="source?.writes"
+      :from="doc.from"
+      :place="source"
+      @change="setPart('from', $event)"
+    />
+    <TaskGone v-if="target?.changes" :to="doc.to" :place="target" @change="setPart('to', $event)" />
     <LookupEditor
       :lookups="doc.lookups"
       :found="trial.lookups"

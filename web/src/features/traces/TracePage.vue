@@ -9,9 +9,10 @@ import { ordinal } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
 import FieldWays from './FieldWays.vue'
+import GoneTask from './GoneTask.vue'
 import StoryLines from './StoryLines.vue'
 import TakeBack from './TakeBack.vue'
-import { readTrace, sendAgain } from './api'
+import { isGone, readTrace, sendAgain } from './api'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -73,6 +74,12 @@ async function again() {
       >
       <TakeBack
         v-else-if="trace.trial && trace.target && !trace.takenBackAt"
+        :trace="trace.id"
+        @refused="refused = $event"
+        @done="load"
+      />
+      <GoneTask
+        v-else-if="isGone(data)"
         :trace="trace.id"
         @refused="refused = $event"
         @done="load"

@@ -34,6 +34,22 @@ export const sendAgain = (id: string) =>
 export const takeBack = (id: string, evenIfTouched: boolean) =>
   post<undefined>(`/api/traces/${encodeURIComponent(id)}/take-back?evenIfTouched=${evenIfTouched}`)
 
+/** Makes a task anew that others removed; gives the trace that makes it. */
+export const makeAnew = (id: string) =>
+  post<Schemas['MadeAnew']>(`/api/traces/${encodeURIComponent(id)}/make-anew`)
+
+/** Leaves a task removed, for later events too. */
+export const leaveRemoved = (id: string) =>
+  post<undefined>(`/api/traces/${encodeURIComponent(id)}/leave-removed`)
+
+/** Whether a trace failed since its task is not there, which a person can settle. */
+export const isGone = (view: TraceView) =>
+  view.trace.verdict === 'FAILED' &&
+  view.trace.target !== '' &&
+  !view.trace.trial &&
+  view.newer === '' &&
+  view.failures.some((one) => one.kind === 'not found' && one.system !== '')
+
 export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
 
 /** Keys with what people call them: `Paths crew (bu-11)`; other texts as they are. */

@@ -86,6 +86,31 @@ class GardenIT extends AppTestBase {
   }
 
   @Test
+  void whatWasWrittenFromHereIsNotToldBackAndWhatOthersDoIs() throws Exception {
+    JsonNode trace = settled(ticket("Fault code: HV-12 told back"), 1);
+    String number = job(trace).path("id").asText();
+    ask("works-ledger", "jobs");
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 2);
+    for (JsonNode own : tracesOf(number)) {
+      await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(own).equals("WAITING"));
+      assertThat(verdict(own)).isEqualTo("PASSED_BY");
+      assertThat(api("/traces/" + own.path("id").asText()).at("/trace/reason").asText())
+          .isEqualTo("It tells of what was written there from here, and of nothing else.");
+    }
+    form(LEDGER, "/jobs/" + number + "/status", Map.of("status", "in-work"));
+    ask("works-ledger", "jobs");
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 4);
+    JsonNode others = tracesOf(number).getFirst();
+    await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(others).equals("WAITING"));
+    assertThat(api("/traces/" + others.path("id").asText()).at("/trace/reason").asText())
+        .doesNotContain("written there from here");
+  }
+
+  private static String verdict(JsonNode trace) {
+    return api("/traces/" + trace.path("id").asText()).at("/trace/verdict").asText();
+  }
+
+  @Test
   void webhookThatIsOvertakenByALaterVersionChangesNothingBack() throws Exception {
     String number = ticket("Fault code: HV-12");
     settled(number, 1);

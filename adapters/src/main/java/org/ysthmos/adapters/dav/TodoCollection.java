@@ -1,5 +1,7 @@
 package org.ysthmos.adapters.dav;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.time.Duration;
 import java.util.List;
 import org.ysthmos.adapters.system.FollowedCollection;
@@ -23,6 +25,14 @@ record TodoCollection(CollectionShape shape, String folder, boolean dueOnDays, D
   @Override
   public Pointer versionAt() {
     return VERSION;
+  }
+
+  /** A tag that is weak for a while is the same as when it is strong. */
+  @Override
+  public List<String> marks(JsonNode record) {
+    return VERSION.in(record) instanceof TextNode tag
+        ? List.of(DavCalls.strong(tag.asText()))
+        : List.of();
   }
 
   @Override

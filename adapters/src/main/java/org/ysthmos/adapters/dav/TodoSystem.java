@@ -159,7 +159,7 @@ final class TodoSystem implements SystemGateway {
     if (!(answer instanceof Answered answered && answered.status() == 412)) {
       Answered unused = calls.made(answer, true);
     }
-    return new Delivered(id, stored(todo, effect.fields()));
+    return new Delivered(id, stored(todo, effect.fields()), marks(answer));
   }
 
   private Outcome change(Effect effect, String id, CallLog log) throws DavCalls.Failed {
@@ -178,9 +178,16 @@ final class TodoSystem implements SystemGateway {
             .orElseThrow(() -> calls.shapeChanged("“" + id + "” holds no VTODO"));
     String tag = there.tag().orElseThrow(() -> calls.shapeChanged("no ETag comes with a task"));
     todo.set(effect.fields(), clock.instant());
-    Answered unused =
+    Answered changed =
         calls.made(calls.put(Purpose.CHANGE, at, "If-Match", tag, TYPE, todo.write(), log), true);
-    return new Delivered(id, stored(todo, effect.fields()));
+    return new Delivered(id, stored(todo, effect.fields()), marks(changed));
+  }
+
+  /** A server that keeps exactly what was sent says its tag (RFC 4791 section 5.3.4). */
+  private static List<String> marks(Answer answer) {
+    return answer instanceof Answered answered
+        ? answered.tag().map(DavCalls::strong).stream().toList()
+        : List.of();
   }
 
   private static Map<String, String> stored(Todo todo, SequencedMap<String, ?> fields) {

@@ -1,9 +1,12 @@
 package org.ysthmos.adapters.http;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.ysthmos.adapters.system.PollSpec;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
@@ -34,6 +37,9 @@ public record HttpCollection(
     Optional<Call> remove,
     Optional<Push> push)
     implements SystemCollection {
+
+  /** A fraction of a second that is not nothing. */
+  private static final Pattern FINE_MOMENT = Pattern.compile(":\\d\\d\\.0*[1-9]");
 
   /**
    * A method and a path with slots such as {@code {id}}, each filled with its value
@@ -152,6 +158,20 @@ public record HttpCollection(
                 how.since().filter(since -> since.cursor().isEmpty()).isPresent(),
                 how.paging() instanceof Paging.ByNumber,
                 PollSpec.USUAL_KINDS));
+  }
+
+  /**
+   * A version may stand in what changed alone. The moment of change then tells one state from
+   * another as well, if it is finer than a second: nobody else's change has the same.
+   */
+  @Override
+  public List<String> marks(JsonNode record) {
+    return Stream.concat(
+            SystemCollection.super.marks(record).stream(),
+            poll.flatMap(Poll::changed).map(at -> at.in(record).asText()).stream()
+                .filter(moment -> FINE_MOMENT.matcher(moment).find()))
+        .distinct()
+        .toList();
   }
 
   @Override

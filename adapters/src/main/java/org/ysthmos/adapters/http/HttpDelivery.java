@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,6 +35,7 @@ final class HttpDelivery {
   private final Effect effect;
   private final CallLog calls;
   private final Map<String, String> stored = new LinkedHashMap<>();
+  private final List<String> marks = new ArrayList<>();
   private Optional<String> record;
 
   HttpDelivery(
@@ -60,7 +62,7 @@ final class HttpDelivery {
       }
     }
     return record
-        .<Outcome>map(id -> new Delivered(id, stored))
+        .<Outcome>map(id -> new Delivered(id, stored, marks))
         .orElseGet(
             () ->
                 new Undelivered(
@@ -164,6 +166,7 @@ final class HttpDelivery {
   private void note(Write write, JsonNode answer) {
     JsonNode inner = write.at().in(answer);
     JsonNode task = inner.isObject() ? inner : answer;
+    marks.addAll(collection.marks(task));
     for (Placed placed : write.fields()) {
       JsonNode kept = placed.at().in(task);
       if (!kept.isMissingNode() && !kept.isNull()) {

@@ -3,6 +3,7 @@ package org.ysthmos.adapters.mail;
 import java.time.Duration;
 import java.util.List;
 import org.ysthmos.adapters.system.FollowedCollection;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 
@@ -24,6 +25,12 @@ record FolderCollection(CollectionShape shape, List<String> folders, Duration ev
   @Override
   public Pointer versionAt() {
     return VERSION;
+  }
+
+  /** A letter from here that comes back is known by its Message-ID. */
+  @Override
+  public List<String> marks(Event event) {
+    return event.kind().equals(ARRIVED) ? List.of(event.record()) : List.of();
   }
 
   @Override

@@ -229,7 +229,7 @@ final class MailSystem implements SystemGateway {
     }
     if (effect.record().isPresent()) {
       return effect.makes()
-          ? new Delivered(effect.record().get(), Map.of())
+          ? new Delivered(effect.record().get(), Map.of(), List.of())
           : new Undelivered(
               Failure.of(FailureKind.NOT_ALLOWED, "A letter that is sent cannot be changed")
                   .withRemedy("Let “match” name what makes it another letter"));
@@ -253,7 +253,7 @@ final class MailSystem implements SystemGateway {
       call.answered(250, "Handed in as <" + id + ">", written);
       progress.made(id);
       keep(letters, letter, calls);
-      return new Delivered(id, Map.of());
+      return new Delivered(id, Map.of(), List.of(id));
     } catch (LetterPost.Unwritable e) {
       return new Undelivered(e.failure());
     } catch (LetterPost.Unopened e) {

@@ -1,12 +1,15 @@
 package org.ysthmos.adapters.system;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.ysthmos.core.delivery.Promise;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
@@ -95,6 +98,28 @@ public interface SystemCollection {
         .map(Push::record)
         .or(() -> polled().map(PollSpec::id))
         .orElse(Pointer.parse("/id"));
+  }
+
+  /**
+   * The marks in a record, or in the event of one, that tell its state from its other states; none
+   * if nothing does.
+   */
+  default List<String> marks(JsonNode record) {
+    return Stream.concat(
+            push().flatMap(Push::version).stream(), polled().map(PollSpec::version).stream())
+        .map(at -> at.in(record))
+        .filter(mark -> mark.isValueNode() && !mark.isNull())
+        .map(JsonNode::asText)
+        .distinct()
+        .toList();
+  }
+
+  /**
+   * The marks of an event by which it is known if the state that it tells of is one that was
+   * written from here; none if its kind is not one that writing makes.
+   */
+  default List<String> marks(Event event) {
+    return PollSpec.USUAL_KINDS.contains(event.kind()) ? marks(event.data()) : List.of();
   }
 
   /** The most calls that making or changing a task can take. */

@@ -3,6 +3,7 @@ package org.ysthmos.adapters.http;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
@@ -27,7 +28,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
     assertThat(deliver(true, Optional.empty(), fields()))
         .isEqualTo(
             new TaskGateway.Delivered(
-                "j 7", Map.of("title", "Sweep", "priority", "1.5", "notes", "by hand")));
+                "j 7", Map.of("title", "Sweep", "priority", "1.5", "notes", "by hand"), List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /jobs {\"title\":\"Sweep\",\"due\":\"2026-11-30T17:00:00Z\",\"priority\":1.5,"
@@ -50,7 +51,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
     assertThat(system.deliver(effect, made -> {}, calls::add))
         .isEqualTo(
             new TaskGateway.Delivered(
-                "p1", Map.of("title", "Seeds", "owner", "U-7", "town", "T.")));
+                "p1", Map.of("title", "Seeds", "owner", "U-7", "town", "T."), List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /parcels {\"parcel\":{\"title\":\"Seeds\","
@@ -137,7 +138,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
   void keyGoesInAHeaderAndFieldsWhereTheyBelong() {
     willAnswer(201, "{\"order\":{\"id\":9,\"title\":\"Sweep\"}}");
     assertThat(order(Optional.empty()))
-        .isEqualTo(new TaskGateway.Delivered("9", Map.of("title", "Sweep")));
+        .isEqualTo(new TaskGateway.Delivered("9", Map.of("title", "Sweep"), List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /orders {\"order\":{\"title\":\"Sweep\"}}", "Idempotency-Key: key-1");

@@ -50,6 +50,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   private final Systems systems;
   private final Bridges bridges;
   private final Pairs pairs;
+  private final GoneTasks gone;
   private final AppClock clock;
   private final BackOff backOff;
   private final DeliveryRules rules;
@@ -62,6 +63,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       Systems systems,
       Bridges bridges,
       Pairs pairs,
+      GoneTasks gone,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -71,6 +73,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     this.systems = systems;
     this.bridges = bridges;
     this.pairs = pairs;
+    this.gone = gone;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
     this.rules = settings.retry().rules();
@@ -247,11 +250,17 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       }
       case TaskGateway.Undelivered undelivered -> {
         Failure failure = undelivered.failure();
+        Failure looked = gone.look(attempt, system, failure);
+        if (GoneTasks.isGone(looked)) {
+          system.breaker().answered();
+          gone.settle(attempt, looked);
+          return;
+        }
         boolean unknown = failure.kind() == FailureKind.ANSWER_UNKNOWN;
         // Where nothing was called, what was in doubt before stays so.
         Doubt after =
             unknown ? Doubt.since(clock.instant()) : failure.noRoom() ? before : Doubt.NONE;
-        settle(attempt, system, failure, after);
+        settle(attempt, system, looked, after);
       }
     }
   }

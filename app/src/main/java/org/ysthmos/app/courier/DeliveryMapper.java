@@ -19,7 +19,9 @@ public interface DeliveryMapper {
   enum Result {
     OPEN,
     MADE,
-    FAILED
+    FAILED,
+    /** Its task was removed by others and is left so. */
+    LEFT
   }
 
   /**
@@ -76,6 +78,14 @@ public interface DeliveryMapper {
           </script>
           """)
   List<DeliveryRow> of(@Param("seqs") List<Long> seqs);
+
+  /** Its task is not there any more: what was to be a change makes it anew. */
+  @Update(
+      """
+      UPDATE delivery SET kind = 'CREATE', record_id = NULL, idempotency_key = #{key},
+        fields = #{fields} WHERE seq = #{seq}
+      """)
+  void makesAnew(@Param("seq") long seq, @Param("key") String key, @Param("fields") byte[] fields);
 
   @Update("UPDATE delivery SET record_id = #{record} WHERE seq = #{seq}")
   void made(@Param("seq") long seq, @Param("record") String record);

@@ -266,6 +266,14 @@ public class DeliveryQueue {
     return work.next();
   }
 
+  /**
+   * Whether something is being sent, for a trace that began earlier, that makes records of a
+   * collection or changes one.
+   */
+  public boolean isSendingTo(String system, String collection, String record, long beforeTrace) {
+    return work.sendingTo(system, collection, record, beforeTrace) != null;
+  }
+
   /** Whether anything is being sent. */
   public boolean isSending() {
     return work.sending() > 0;

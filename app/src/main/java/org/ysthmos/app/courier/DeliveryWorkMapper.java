@@ -190,6 +190,19 @@ interface DeliveryWorkMapper {
   @Select("SELECT COUNT(*) FROM delivery_work WHERE state = 'SENDING'")
   int sending();
 
+  @Select(
+      """
+      SELECT w.delivery_seq FROM delivery_work w JOIN delivery d ON d.seq = w.delivery_seq
+      WHERE w.state = 'SENDING' AND w.system_id = #{system} AND w.trace_seq < #{before}
+        AND d.collection_id = #{collection} AND (d.record_id IS NULL OR d.record_id = #{record})
+      LIMIT 1
+      """)
+  @Nullable Long sendingTo(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("record") String record,
+      @Param("before") long before);
+
   /** How many deliveries wait for a system. */
   record WaitingRow(String systemId, int deliveries) {}
 

@@ -27,6 +27,7 @@ import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.delivery.Promise;
@@ -151,6 +152,60 @@ class DeliveryWriter {
           deliveries.end(delivery.seq(), Result.MADE, delivery.recordId(), clock.instant());
         });
     tellEnd(delivery, Optional.empty());
+  }
+
+  /** Its task was removed by others: what was to be a change makes it anew, as the bridge says. */
+  void makesAnew(Attempt attempt, Pairs.Anew anew) {
+    DeliveryRow delivery = attempt.delivery();
+    Line made =
+        AttemptWords.plain(
+            clock.instant(),
+            Mark.DONE,
+            "Others removed task %s; it is made anew".formatted(delivery.recordId()),
+            "As the bridge says");
+    store(
+        attempt,
+        trace(delivery),
+        told(attempt, Optional.empty()).with(made),
+        () -> {
+          pairs.gone(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
+          deliveries.makesAnew(delivery.seq(), anew.effect(), anew.fields());
+          traceQueue.comesTo(delivery.traceSeq(), Verdict.CREATE);
+          pauseUncounted(attempt, Doubt.NONE, clock.instant());
+        });
+    signals.toDeliver().raise();
+  }
+
+  /** Its task was removed by others and is left so, as the bridge says. */
+  void leaves(Attempt attempt) {
+    DeliveryRow delivery = attempt.delivery();
+    TraceRow trace = trace(delivery);
+    Instant now = clock.instant();
+    Line left =
+        AttemptWords.plain(
+            now,
+            Mark.DONE,
+            "Others removed task %s; it is left so".formatted(delivery.recordId()),
+            "As the bridge says");
+    store(
+        attempt,
+        trace,
+        told(attempt, Optional.empty()).with(left),
+        () -> {
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.LEFT, delivery.recordId(), null);
+          pairs.leave(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
+          if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
+            traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
+          }
+          ended(attempt, trace, now, Optional.of(gone(delivery)));
+        });
+    tellEnd(delivery, Optional.empty());
+    signals.toDecide().raise();
+  }
+
+  private static String gone(DeliveryRow delivery) {
+    return Objects.requireNonNull(delivery.recordId(), "only a task that was made can be gone");
   }
 
   /** Tries again at a time. */

@@ -20,10 +20,20 @@ final class DecisionWords {
     String key = decision.key().map(MatchKey::text).orElse("");
     return switch (decision.verdict()) {
       case CREATE, UPDATE -> several(decision).orElseGet(() -> one(decision.verdict(), key));
-      case UNCHANGED -> "Decided: unchanged, the task of " + key + " has it all already";
+      case UNCHANGED ->
+          left(decision).isPresent()
+              ? "Decided: the task of " + key + " is left as it is"
+              : "Decided: unchanged, the task of " + key + " has it all already";
       case PASSED_BY -> "Decided: passed by";
       case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
     };
+  }
+
+  /** Why the one task is left as it is, where that is not for having it all. */
+  private static Optional<String> left(Decision decision) {
+    return decision.tasks().size() == 1
+        ? Optional.of(decision.tasks().getFirst().because()).filter(because -> !because.isEmpty())
+        : Optional.empty();
   }
 
   private static String one(Verdict verdict, String key) {
@@ -52,7 +62,10 @@ final class DecisionWords {
     return switch (decision.verdict()) {
       case CREATE, UPDATE ->
           counted(decision.explanation().tests().size(), "test") + " met, " + fields(decision);
-      case UNCHANGED -> counted(decision.task().size(), "field") + " compared";
+      case UNCHANGED ->
+          left(decision)
+              .map(because -> Words.capital(because) + ".")
+              .orElseGet(() -> counted(decision.task().size(), "field") + " compared");
       case PASSED_BY -> Words.capital(decision.because()) + ".";
       case FAILED -> failures(decision.failures());
     };

@@ -12,6 +12,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -52,6 +53,9 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private static final int MOST_RACES = 5;
   private static final Duration AFTER_RACES = Duration.ofMillis(100);
 
+  /** How long the event of a record waits for the answers to what is being sent to it. */
+  private static final Duration LONGEST_FOR_OWN_WRITES = Duration.ofSeconds(5);
+
   /** By how much a trace that failed as a probe lets another go before it. */
   private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
 
@@ -65,6 +69,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final ReceivedEvents received;
   private final DecisionWriter writer;
   private final Polling polling;
+  private final DeliveryQueue deliveries;
   private final AppClock clock;
   private final Settings settings;
   private final BackOff backOff;
@@ -81,6 +86,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       ReceivedEvents received,
       DecisionWriter writer,
       Polling polling,
+      DeliveryQueue deliveries,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -95,6 +101,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.received = received;
     this.writer = writer;
     this.polling = polling;
+    this.deliveries = deliveries;
     this.clock = clock;
     this.settings = settings;
     this.backOff = settings.retry().backOff();
@@ -214,6 +221,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
+    if (mayBeOfWhatIsBeingSent(claimed, bridge, event)) {
+      writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+      return;
+    }
     for (int race = 0; race < MOST_RACES; race++) {
       DecisionWriter.Deciding deciding = decide(claimed, bridge, row, event);
       if (deciding.decision().verdict() == Verdict.FAILED && waits(deciding)) {
@@ -225,6 +236,21 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       LOG.debug("the pair of trace {} changed meanwhile; deciding again", claimed.trace().id());
     }
     writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+  }
+
+  /**
+   * Whether the event may tell of our own writing whose answer is not here yet. It waits for that,
+   * but not for long: a target that does not answer must not keep back what others did there.
+   */
+  private boolean mayBeOfWhatIsBeingSent(Claimed claimed, BridgeVersion bridge, Event event) {
+    return !bridge.definition().from().ownWrites()
+        && clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
+        && systems
+            .collection(event.system(), event.collection())
+            .filter(collection -> collection.makes() && !collection.marks(event).isEmpty())
+            .isPresent()
+        && deliveries.isSendingTo(
+            event.system(), event.collection(), event.record(), claimed.trace().seq());
   }
 
   /** What could not be read is for a person; once more, it is read again where it stands. */

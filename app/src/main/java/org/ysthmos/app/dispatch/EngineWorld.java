@@ -197,6 +197,16 @@ final class EngineWorld implements World {
   }
 
   @Override
+  public boolean isOwnWrite(Event event) {
+    List<String> marks =
+        systems
+            .collection(event.system(), event.collection())
+            .map(collection -> collection.marks(event))
+            .orElse(List.of());
+    return !marks.isEmpty() && pairs.isOwnWrite(event.system(), event.record(), marks);
+  }
+
+  @Override
   public Optional<JsonNode> previous(Event event) {
     return received.previous(event);
   }

@@ -1,6 +1,7 @@
 package org.ysthmos.app.pair;
 
 import java.time.Instant;
+import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -20,6 +21,9 @@ public interface PairMapper {
    * @param revision counts the changes, so that a worker notices another's
    * @param doubtSince since when nobody knows whether its task was made; null if there is no doubt
    * @param eventSeq the order number of the event whose values it holds; 0 if not known
+   * @param leftSo whether its task was removed by others and is left so
+   * @param anew how many of its tasks were removed by others and given up
+   * @param marks of the last states that we brought its task to, each on a line, the newest first
    */
   record PairRow(
       String bridgeId,
@@ -37,13 +41,16 @@ public interface PairMapper {
       Instant madeAt,
       Instant changedAt,
       long eventSeq,
-      @Nullable Instant doubtSince) {}
+      @Nullable Instant doubtSince,
+      boolean leftSo,
+      int anew,
+      String marks) {}
 
   @Select(
       """
       SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
         target_system, target_collection, target_record, agreed, stored, revision, made_at,
-        changed_at, event_seq, doubt_since
+        changed_at, event_seq, doubt_since, left_so, anew, marks
       FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
@@ -83,7 +90,7 @@ public interface PairMapper {
       """
       UPDATE pair SET target_record = #{record}, agreed = #{agreed}, stored = #{stored}, revision = revision + 1,
         doubt_since = NULL,
-        changed_at = #{now}, event_seq = GREATEST(event_seq, #{eventSeq})
+        changed_at = #{now}, event_seq = GREATEST(event_seq, #{eventSeq}), marks = #{marks}
       WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   void keep(
@@ -93,5 +100,36 @@ public interface PairMapper {
       @Param("agreed") byte[] agreed,
       @Param("stored") String stored,
       @Param("now") Instant now,
-      @Param("eventSeq") long eventSeq);
+      @Param("eventSeq") long eventSeq,
+      @Param("marks") String marks);
+
+  /** Its task is not there any more; the next one is made with all that is known. */
+  @Update(
+      """
+      UPDATE pair SET target_record = NULL, agreed = #{nothing}, stored = '{}', marks = '',
+        anew = anew + 1, left_so = FALSE, revision = revision + 1, changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record = #{record}
+      """)
+  int gone(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("record") String record,
+      @Param("nothing") byte[] nothing,
+      @Param("now") Instant now);
+
+  /** Its task is not there any more and is left so. */
+  @Update(
+      """
+      UPDATE pair SET left_so = TRUE, revision = revision + 1, changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record = #{record}
+      """)
+  int leave(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("record") String record,
+      @Param("now") Instant now);
+
+  /** The marks that pairs keep of one task. */
+  @Select("SELECT marks FROM pair WHERE target_system = #{system} AND target_record = #{record}")
+  List<String> marks(@Param("system") String system, @Param("record") String record);
 }

@@ -7,10 +7,13 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.http.StoredText;
@@ -57,6 +60,9 @@ public class Pairs {
     }
   }
 
+  private static final int MOST_MARKS = 5;
+  private static final int LONGEST_MARK = 380;
+
   private final PairMapper mapper;
   private final ObjectMapper json;
   private final AppClock clock;
@@ -80,7 +86,9 @@ public class Pairs {
                 new PairState(
                     Optional.ofNullable(row.targetRecord()),
                     fields(row.agreed()),
-                    row.targetRecord() != null && row.eventSeq() > eventSeq)),
+                    row.targetRecord() != null && row.eventSeq() > eventSeq,
+                    row.leftSo(),
+                    row.anew())),
             Optional.ofNullable(row.doubtSince()));
   }
 
@@ -111,7 +119,10 @@ public class Pairs {
               clock.instant(),
               clock.instant(),
               0,
-              null));
+              null,
+              false,
+              0,
+              ""));
       return true;
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
@@ -127,7 +138,8 @@ public class Pairs {
   public void made(String bridge, String hash, String record) {
     PairRow row = mapper.find(bridge, hash);
     if (row != null && row.targetRecord() == null) {
-      mapper.keep(bridge, hash, record, row.agreed(), row.stored(), clock.instant(), 0);
+      mapper.keep(
+          bridge, hash, record, row.agreed(), row.stored(), clock.instant(), 0, row.marks());
     }
   }
 
@@ -143,10 +155,7 @@ public class Pairs {
       TaskGateway.Delivered outcome,
       SequencedMap<String, Value> delivered,
       long eventSeq) {
-    PairRow row = mapper.find(bridge, hash);
-    if (row == null) {
-      throw new IllegalStateException("delivered for a pair that was never reserved: " + hash);
-    }
+    PairRow row = required(bridge, hash);
     Map<String, Value> agreed = new LinkedHashMap<>(fields(row.agreed()));
     agreed.putAll(delivered);
     agreed.values().removeIf(value -> value == Nothing.NOTHING);
@@ -154,8 +163,67 @@ public class Pairs {
     stored.putAll(outcome.stored());
     byte[] values = bytes(agreed);
     String texts = json.valueToTree(stored).toString();
+    String marks = marks(outcome.marks(), row.marks());
     return () ->
-        mapper.keep(bridge, hash, outcome.record(), values, texts, clock.instant(), eventSeq);
+        mapper.keep(
+            bridge, hash, outcome.record(), values, texts, clock.instant(), eventSeq, marks);
+  }
+
+  /** The newest first; of earlier ones only some, since events of them may still be on the way. */
+  private static String marks(List<String> fresh, String before) {
+    return Stream.concat(fresh.reversed().stream(), before.lines())
+        .filter(mark -> mark.length() <= LONGEST_MARK && mark.indexOf('\n') < 0)
+        .distinct()
+        .limit(MOST_MARKS)
+        .collect(Collectors.joining("\n"));
+  }
+
+  /** Whether one of these marks tells a state of a task that it was brought to from here. */
+  public boolean isOwnWrite(String system, String record, List<String> marks) {
+    return mapper.marks(system, record).stream().flatMap(String::lines).anyMatch(marks::contains);
+  }
+
+  /**
+   * All that a task held that is not there any more, with what it was to be changed to.
+   *
+   * @param effect the idempotency key of making it anew
+   */
+  public record Anew(String effect, byte[] fields) {}
+
+  /** How the task of a pair is made anew with what it held and a change of that. */
+  public Anew anew(String bridge, String hash, SequencedMap<String, Value> change) {
+    PairRow row = required(bridge, hash);
+    SequencedMap<String, Value> fields = new LinkedHashMap<>(fields(row.agreed()));
+    fields.putAll(change);
+    fields.values().removeIf(value -> value == Nothing.NOTHING);
+    MatchKey key = new MatchKey(bridge, row.matchText(), hash);
+    return new Anew(key.effect(PairState.making(row.anew() + 1)), bytes(fields));
+  }
+
+  /**
+   * A pair's task is not there any more, and the next event makes another; inside a change.
+   *
+   * @return false if the pair has another task meanwhile
+   */
+  public boolean gone(String bridge, String hash, String record) {
+    return mapper.gone(bridge, hash, record, bytes(Map.of()), clock.instant()) == 1;
+  }
+
+  /**
+   * A pair's task is not there any more and is left so; inside a change.
+   *
+   * @return false if the pair has another task meanwhile
+   */
+  public boolean leave(String bridge, String hash, String record) {
+    return mapper.leave(bridge, hash, record, clock.instant()) == 1;
+  }
+
+  private PairRow required(String bridge, String hash) {
+    PairRow row = mapper.find(bridge, hash);
+    if (row == null) {
+      throw new IllegalStateException("delivered for a pair that was never reserved: " + hash);
+    }
+    return row;
   }
 
   /** The task of a pair, if it was made. */

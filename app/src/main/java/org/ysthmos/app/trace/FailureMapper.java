@@ -8,6 +8,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.failure.FailureKind;
 
@@ -76,6 +77,12 @@ public interface FailureMapper {
       @Param("queue") String queue,
       @Param("orderKey") String orderKey,
       @Param("before") long before);
+
+  @Select(
+      """
+      SELECT MAX(trace_seq) FROM attention WHERE queue_id = #{queue} AND order_key = #{orderKey}
+      """)
+  @Nullable Long newest(@Param("queue") String queue, @Param("orderKey") String orderKey);
 
   /** Failures of one bridge and kind that wait for a person. */
   record AttentionRow(

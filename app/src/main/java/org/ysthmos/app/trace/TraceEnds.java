@@ -10,6 +10,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.trace.FailureMapper.FailureRow;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.failure.FailureSignature;
 
 /**
@@ -124,6 +125,22 @@ public class TraceEnds {
           trace.receivedAt());
     }
     count(trace, Verdict.FAILED, now);
+  }
+
+  /** Somebody dealt with a failure and with all others of its record, and nothing is sent. */
+  public void dealtWith(TraceRow trace) {
+    readable(trace.queue(), trace.orderKey());
+  }
+
+  /** The newest trace of the same record that waits for a person; its own number if none does. */
+  public long newestWaiting(TraceRow trace) {
+    Long newest = failures.newest(trace.queue(), trace.orderKey());
+    return newest == null ? trace.seq() : newest;
+  }
+
+  /** Whether something was not found that a trace failed for. */
+  public boolean isNotFound(long trace) {
+    return failures.of(trace).stream().anyMatch(row -> row.kind() == FailureKind.NOT_FOUND);
   }
 
   /** Somebody dealt with a failure: it was sent again. */

@@ -232,6 +232,11 @@ public class TraceQueue {
         : Optional.of(Objects.requireNonNullElse(row.verdict(), Verdict.CREATE));
   }
 
+  /** What a trace comes to if all its deliveries are made is another than was decided. */
+  public void comesTo(long seq, Verdict verdict) {
+    work.comesTo(seq, verdict);
+  }
+
   /** One of its deliveries failed; inside a change. */
   void deliveryFailed(long seq) {
     work.deliveryFailed(seq);

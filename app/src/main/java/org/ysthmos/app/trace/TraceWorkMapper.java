@@ -113,6 +113,9 @@ interface TraceWorkMapper {
       @Param("awaits") @Nullable String awaits,
       @Param("verdict") @Nullable Verdict verdict);
 
+  @Update("UPDATE trace_work SET verdict = #{verdict} WHERE trace_seq = #{seq}")
+  int comesTo(@Param("seq") long seq, @Param("verdict") Verdict verdict);
+
   /** Traces whose time has come, or whose time no wait of ours could have set. */
   @Select(
       """

@@ -39,16 +39,35 @@ public record BridgeDefinition(
    *
    * @param every how often the collection is asked for changes, where it is asked; empty for the
    *     system's own interval
+   * @param ownWrites whether it also hears of what was written there from here
    */
   public record From(
-      String system, String collection, List<String> events, Optional<Duration> every) {
+      String system,
+      String collection,
+      List<String> events,
+      Optional<Duration> every,
+      boolean ownWrites) {
     public From {
       events = List.copyOf(events);
     }
   }
 
-  /** Where the tasks stand. */
-  public record To(String system, String collection) {}
+  /**
+   * Where the tasks stand.
+   *
+   * @param ifGone what is done when a task was removed there by others and is to be changed
+   */
+  public record To(String system, String collection, IfGone ifGone) {}
+
+  /** What becomes of a task that was removed by others, when an event wants it changed. */
+  public enum IfGone {
+    /** The event fails, and a person says which of the other two it is. */
+    ASK,
+    /** It is made anew, with all that it held and what the event brings. */
+    MAKE_ANEW,
+    /** It is left so, and no later event makes it again. */
+    LEAVE
+  }
 
   /** The most tasks the bridge may make in a span of time. */
   public record Ceiling(int creates, Duration per) {}

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.bridge.BridgeDefinition.Ceiling;
 import org.ysthmos.core.bridge.BridgeDefinition.From;
+import org.ysthmos.core.bridge.BridgeDefinition.IfGone;
 import org.ysthmos.core.bridge.BridgeDefinition.To;
 import org.ysthmos.core.bridge.LookupRule.NoneFound;
 import org.ysthmos.core.bridge.LookupRule.Origin;
@@ -64,12 +65,13 @@ public final class BridgeReader {
   }
 
   private static From from(DocumentNode node) {
-    node.only("system", "collection", "event", "every");
+    node.only("system", "collection", "event", "every", "own-writes");
     return new From(
         node.need("system").text(),
         node.need("collection").text(),
         node.need("event").texts(),
-        node.get("every").map(BridgeReader::interval));
+        node.get("every").map(BridgeReader::interval),
+        node.get("own-writes").map(DocumentNode::flag).orElse(false));
   }
 
   private static Duration interval(DocumentNode node) {
@@ -81,8 +83,11 @@ public final class BridgeReader {
   }
 
   private static To to(DocumentNode node) {
-    node.only("system", "collection");
-    return new To(node.need("system").text(), node.need("collection").text());
+    node.only("system", "collection", "if-gone");
+    return new To(
+        node.need("system").text(),
+        node.need("collection").text(),
+        node.get("if-gone").map(word -> word.word(IfGone.class)).orElse(IfGone.ASK));
   }
 
   private static List<LookupRule> lookups(DocumentNode node) {

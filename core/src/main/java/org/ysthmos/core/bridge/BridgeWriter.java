@@ -33,8 +33,15 @@ public final class BridgeWriter {
     SequencedMap<String, Object> from = place(bridge.from().system(), bridge.from().collection());
     from.put("event", bridge.from().events());
     bridge.from().every().ifPresent(every -> from.put("every", every.toString()));
+    if (bridge.from().ownWrites()) {
+      from.put("own-writes", true);
+    }
     document.put("from", from);
-    document.put("to", place(bridge.to().system(), bridge.to().collection()));
+    SequencedMap<String, Object> to = place(bridge.to().system(), bridge.to().collection());
+    if (bridge.to().ifGone() != BridgeDefinition.IfGone.ASK) {
+      to.put("if-gone", DocumentNode.wordOf(bridge.to().ifGone()));
+    }
+    document.put("to", to);
     if (!bridge.lookups().isEmpty()) {
       SequencedMap<String, Object> lookups = new LinkedHashMap<>();
       bridge.lookups().forEach(rule -> lookups.put(rule.name(), lookup(rule)));

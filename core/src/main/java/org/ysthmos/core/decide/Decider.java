@@ -23,9 +23,9 @@ import org.ysthmos.core.value.Warned;
  * The one function that decides. The live engine, a resend and every preview call it with the same
  * inputs and get the same answer. It never throws for what it finds in an event.
  *
- * <p>The order of a decision: whether a later version of the record came before, the lookups that
- * the condition needs, the condition, the other lookups, the match key, the fields of each task,
- * and last the pairs.
+ * <p>The order of a decision: whether a later version of the record came before, whether it tells
+ * of our own writing, the lookups that the condition needs, the condition, the other lookups, the
+ * match key, the fields of each task, and last the pairs.
  */
 public final class Decider {
 
@@ -68,6 +68,9 @@ public final class Decider {
       return passedBy(
           "it tells of version %s, and version %s came before it"
               .formatted(overtaken.get().version(), overtaken.get().by()));
+    }
+    if (!bridge.definition().from().ownWrites() && world.isOwnWrite(event)) {
+      return passedBy("it tells of what was written there from here, and of nothing else");
     }
     Decision stopped = lookUp(0, bridge.lookupsBeforeWhen());
     if (stopped != null) {

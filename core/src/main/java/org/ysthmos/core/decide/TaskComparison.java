@@ -21,6 +21,9 @@ final class TaskComparison {
   private static final String LATER_STANDS =
       "a later event has written this task since; nothing older is written over it";
 
+  private static final String LEFT =
+      "its task was removed by others and is left so; make it anew if it is wanted again";
+
   private final BridgeVersion bridge;
   private final Event event;
   private final World world;
@@ -104,6 +107,9 @@ final class TaskComparison {
       return new TaskDecision(
           member, Verdict.UNCHANGED, key, fields, Optional.empty(), LATER_STANDS);
     }
+    if (pair.filter(World.PairState::left).isPresent()) {
+      return new TaskDecision(member, Verdict.UNCHANGED, key, fields, Optional.empty(), LEFT);
+    }
     Optional<String> target = pair.flatMap(World.PairState::target);
     // With no task yet nothing is agreed on, so that only what has a value is wanted.
     Map<String, Value> agreed = target.isPresent() ? pair.orElseThrow().agreed() : Map.of();
@@ -122,7 +128,9 @@ final class TaskComparison {
       return new TaskDecision(member, Verdict.UNCHANGED, key, fields, Optional.empty(), "");
     }
     Verdict verdict = target.isPresent() ? Verdict.UPDATE : Verdict.CREATE;
-    String effect = key.effect(target.isPresent() ? "change:" + event.id() : "task");
+    int anew = pair.map(World.PairState::anew).orElse(0);
+    String effect =
+        key.effect(target.isPresent() ? "change:" + event.id() : World.PairState.making(anew));
     var to = bridge.definition().to();
     PlannedDelivery delivery =
         new PlannedDelivery(effect, to.system(), to.collection(), target, wanted, Optional.empty());

@@ -39,6 +39,11 @@ public interface World extends Reading.Surroundings {
     return Optional.empty();
   }
 
+  /** Whether the event tells of nothing but what was written to its record from here. */
+  default boolean isOwnWrite(Event event) {
+    return false;
+  }
+
   /** Whether someone worked on a pair's task since both sides last agreed. */
   TouchAnswer touched(MatchKey key, PairState pair);
 
@@ -87,10 +92,18 @@ public interface World extends Reading.Surroundings {
    * @param agreed the values both sides held when they last agreed
    * @param later whether these come from an event that was received after the one that is decided,
    *     so that nothing of it may be written over them
+   * @param left whether its task was removed by others and is left so
+   * @param anew how many of its tasks were removed by others and given up
    */
-  record PairState(Optional<String> target, Map<String, Value> agreed, boolean later) {
+  record PairState(
+      Optional<String> target, Map<String, Value> agreed, boolean later, boolean left, int anew) {
     public PairState(Optional<String> target, Map<String, Value> agreed) {
-      this(target, agreed, false);
+      this(target, agreed, false, false, 0);
+    }
+
+    /** What tells the effect of making its task from making it before. */
+    public static String making(int anew) {
+      return anew == 0 ? "task" : "task:" + anew;
     }
   }
 }

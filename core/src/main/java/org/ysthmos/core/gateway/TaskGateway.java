@@ -1,5 +1,6 @@
 package org.ysthmos.core.gateway;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
@@ -44,10 +45,14 @@ public interface TaskGateway {
    *
    * @param stored the fields as the system says it keeps them, as text; those it said nothing of
    *     are left out
+   * @param marks what tells the states that the task was in after our calls from its others, so
+   *     that events of them are known as ours: a version, an entity tag, a digest of the whole
    */
-  record Delivered(String record, Map<String, String> stored) implements Outcome {
+  record Delivered(String record, Map<String, String> stored, List<String> marks)
+      implements Outcome {
     public Delivered {
       stored = Map.copyOf(stored);
+      marks = List.copyOf(marks);
     }
   }
 

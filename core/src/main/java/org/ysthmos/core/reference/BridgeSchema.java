@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentNode;
@@ -59,8 +60,13 @@ public final class BridgeSchema {
             .and("purpose", text())
             .and(
                 "from",
-                place().and("event", ref("texts")).and("every", text()).required("event").node())
-            .and("to", place().node())
+                place()
+                    .and("event", ref("texts"))
+                    .and("every", text())
+                    .and("own-writes", flag())
+                    .required("event")
+                    .node())
+            .and("to", place().and("if-gone", words(BridgeDefinition.IfGone.class)).node())
             .and("lookups", named(lookup(), true))
             .and("values", named(ref("rule"), true))
             .and("when", ref("condition"))

@@ -114,12 +114,54 @@ class DeciderTest {
   }
 
   @Test
+  void taskThatIsLeftRemovedIsNotMadeAgainByWhatComesLater() {
+    MemoryWorld world = finding(Map.of());
+    Decision first = decide(world);
+    var left = new World.PairState(Optional.of("gb-1"), Map.of(), false, true, 0);
+    world.pair(first.key().orElseThrow(), left);
+    Decision later = decide(world);
+    assertThat(later.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(later.deliveries()).isEmpty();
+    assertThat(later.tasks().getFirst().because()).contains("left so");
+  }
+
+  @Test
+  void taskThatIsMadeAnewHasAKeyOfItsOwn() {
+    MemoryWorld world = finding(Map.of());
+    Decision first = decide(world);
+    var gone = new World.PairState(Optional.empty(), Map.of(), false, false, 1);
+    world.pair(first.key().orElseThrow(), gone);
+    Decision anew = decide(world);
+    assertThat(anew.verdict()).isEqualTo(Verdict.CREATE);
+    assertThat(anew.deliveries().getFirst().fields())
+        .isEqualTo(first.deliveries().getFirst().fields());
+    assertThat(anew.deliveries().getFirst().idempotencyKey())
+        .isNotEqualTo(first.deliveries().getFirst().idempotencyKey());
+  }
+
+  @Test
+  void ownWritingIsPassedByUnlessTheBridgeAsksForIt() {
+    MemoryWorld world = finding(Map.of()).ownWrite();
+    Decision passed = decide(world);
+    assertThat(passed.verdict()).isEqualTo(Verdict.PASSED_BY);
+    assertThat(passed.because()).contains("written there from here");
+    assertThat(world.asked()).isZero();
+    BridgeVersion hearing =
+        BridgeCompiler.compile(
+            HazardReports.DOCUMENT.replace("event: [", "own-writes: true, event: ["),
+            1,
+            HazardReports.CATALOG);
+    assertThat(Decider.decide(hearing, EVENT, world, Mode.PLAIN).verdict())
+        .isEqualTo(Verdict.CREATE);
+  }
+
+  @Test
   void nothingOlderIsWrittenOverWhatALaterEventWrote() {
     MemoryWorld world = finding(Map.of());
     Decision first = decide(world);
     ObjectNode edited = HazardReports.report(Map.of("danger", "3"));
     world.answerWith(new World.Found(java.util.List.of(edited)));
-    var stands = new World.PairState(Optional.of("gb-1"), first.task(), true);
+    var stands = new World.PairState(Optional.of("gb-1"), first.task(), true, false, 0);
     world.pair(first.key().orElseThrow(), stands);
     Decision late = decide(world);
     assertThat(late.verdict()).isEqualTo(Verdict.UNCHANGED);

@@ -22,6 +22,7 @@ public final class MemoryWorld implements World {
   private LookupAnswer answer;
   private Optional<Overtaken> overtaken = Optional.empty();
   private int asked;
+  private boolean ownWrite;
 
   public MemoryWorld(LookupAnswer answer) {
     this.answer = answer;
@@ -53,6 +54,17 @@ public final class MemoryWorld implements World {
   /** How often a lookup was asked. */
   public int asked() {
     return asked;
+  }
+
+  /** The event tells of nothing but our own writing. */
+  public MemoryWorld ownWrite() {
+    ownWrite = true;
+    return this;
+  }
+
+  @Override
+  public boolean isOwnWrite(Event event) {
+    return ownWrite;
   }
 
   /** A later version of the record came before the event. */

@@ -28,6 +28,8 @@ final class Faults implements Switches {
     ERROR("It breaks: 500"),
     /** Answers 403. */
     FORBIDDEN("Permission taken away: 403"),
+    /** Answers 404, whatever is asked for. */
+    NOT_FOUND("Nothing is found: 404"),
     /** Answers 403, as there is no room for more. */
     QUOTA_FULL("Quota full: 403"),
     /** Answers 401. */

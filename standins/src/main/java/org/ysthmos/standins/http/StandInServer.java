@@ -151,6 +151,7 @@ public final class StandInServer implements AutoCloseable {
     switch (fault.kind()) {
       case DOWN -> {}
       case ERROR -> send(exchange, new Refusal(500, "something broke here").reply());
+      case NOT_FOUND -> send(exchange, new Refusal(404, "there is nothing here").reply());
       case FORBIDDEN -> send(exchange, new Refusal(403, "this account may not do that").reply());
       case QUOTA_FULL ->
           send(exchange, Refusal.quotaFull("this account holds as much as it may").reply());

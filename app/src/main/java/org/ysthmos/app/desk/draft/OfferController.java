@@ -27,6 +27,8 @@ class OfferController {
   /**
    * A place that a bridge can start from or lead to.
    *
+   * @param writes whether records can be made there
+   * @param changes whether records can be changed there
    * @param required the names of the fields that a record needs
    * @param everySeconds how often it is asked for changes if a bridge says nothing else; 0 if it is
    *     not asked, but tells by itself
@@ -40,6 +42,8 @@ class OfferController {
       String record,
       List<String> kinds,
       long everySeconds,
+      boolean writes,
+      boolean changes,
       List<String> required,
       String hindrance) {}
 
@@ -125,6 +129,8 @@ class OfferController {
         shape.recordWord(),
         collection.kinds(),
         collection.polled().map(asked -> asked.every().toSeconds()).orElse(0L),
+        collection.makes(),
+        collection.changes(),
         shape.written().fields().stream()
             .filter(FieldShape::required)
             .map(FieldShape::name)

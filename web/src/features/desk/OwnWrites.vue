@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { PlaceView } from './api'
+import { isGroup, type Group, type Tree } from './tree'
+
+/** Whether a bridge also hears of what was written to its source from here. */
+const props = defineProps<{ from: Tree | undefined; place: PlaceView }>()
+const emit = defineEmits<{ change: [from: Tree] }>()
+
+const KEY = 'own-writes'
+const from = computed<Group>(() => (isGroup(props.from) ? props.from : {}))
+
+function set(heard: boolean) {
+  const rest = Object.fromEntries(Object.entries(from.value).filter(([key]) => key !== KEY))
+  emit('change', heard ? { ...rest, [KEY]: 'true' } : rest)
+}
+</script>
+
+<template>
+  <label class="line">
+    <input
+      type="checkbox"
+      :checked="from[KEY] === 'true'"
+      @change="set(($event.target as HTMLInputElement).checked)"
+    />
+    <span class="mid">Hear also of what other bridges write at {{ place.systemName }}</span>
+  </label>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 4px 6px;
+}
+</style>

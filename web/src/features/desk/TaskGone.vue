@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { PlaceView } from './api'
+import { isGroup, type Group, type Tree } from './tree'
+
+/** What is done about a task that others removed, when an event wants it changed. */
+const props = defineProps<{ to: Tree | undefined; place: PlaceView }>()
+const emit = defineEmits<{ change: [to: Tree] }>()
+
+const KEY = 'if-gone'
+const to = computed<Group>(() => (isGroup(props.to) ? props.to : {}))
+const chosen = computed(() => String(to.value[KEY] ?? 'ask'))
+
+function set(way: string) {
+  const rest = Object.fromEntries(Object.entries(to.value).filter(([key]) => key !== KEY))
+  emit('change', way === 'ask' ? rest : { ...rest, [KEY]: way })
+}
+</script>
+
+<template>
+  <p class="line">
+    <span class="mid">If others removed the {{ place.record }} that is to change</span>
+    <select
+      class="in"
+      aria-label="If others removed it"
+      :value="chosen"
+      @change="set(($event.target as HTMLSelectElement).value)"
+    >
+      <option value="ask">ask a person</option>
+      <option value="make-anew">make it anew</option>
+      <option value="leave">leave it removed</option>
+    </select>
+  </p>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 4px 6px;
+}
+</style>
