@@ -19,6 +19,7 @@ import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.Trust;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.load.RateLimit;
 
@@ -28,7 +29,15 @@ public final class SystemReader {
   private static final Duration USUAL_TIMEOUT = Duration.ofSeconds(10);
   private static final List<String> COMMON_KEYS =
       List.of(
-          "system", "name", "speaks", "address", "sign-in", "timeout", "rate-limit", "collections");
+          "system",
+          "name",
+          "speaks",
+          "address",
+          "sign-in",
+          "timeout",
+          "rate-limit",
+          "trust",
+          "collections");
 
   private SystemReader() {}
 
@@ -57,6 +66,7 @@ public final class SystemReader {
         root.get("sign-in").map(SignIn::read),
         root.get("timeout").map(Parts::duration).orElse(USUAL_TIMEOUT),
         root.get("rate-limit").map(SystemReader::rateLimit),
+        root.get("trust").map(Trust::read).orElse(Trust.usual()),
         protocol.protocol(root),
         collections,
         Optional.empty());

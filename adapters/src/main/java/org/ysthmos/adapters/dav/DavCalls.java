@@ -1,10 +1,11 @@
 package org.ysthmos.adapters.dav;
 
-import java.io.IOException;
 import java.net.URI;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.ysthmos.adapters.http.HttpCaller;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
@@ -65,10 +66,13 @@ final class DavCalls implements AutoCloseable {
    * Asks for properties of a resource and of its members (RFC 4918 section 9.1).
    *
    * @param properties names in braces-namespace form
+   * @param each gets each resource as it comes
    */
-  Multistatus list(URI at, List<String> properties, CallLog log) throws Failed {
+  void list(URI at, List<String> properties, Consumer<Multistatus.Response> each, CallLog log)
+      throws Failed {
     String body = "<propfind xmlns=\"DAV:\"><prop>" + elements(properties) + "</prop></propfind>";
-    return multistatus(Purpose.READ, "PROPFIND", at, Map.of("Depth", "1"), body, log);
+    Optional<String> unused =
+        multistatus(Purpose.READ, "PROPFIND", at, Map.of("Depth", "1"), body, each, log);
   }
 
   /**
@@ -80,18 +84,45 @@ final class DavCalls implements AutoCloseable {
     String body =
         "<sync-collection xmlns=\"DAV:\"><sync-token>%s</sync-token><sync-level>1</sync-level><prop>%s</prop></sync-collection>"
             .formatted(escape(token), elements(properties));
-    return multistatus(Purpose.POLL, "REPORT", at, Map.of("Depth", "0"), body, log);
+    List<Multistatus.Response> responses = new ArrayList<>();
+    Optional<String> next =
+        multistatus(Purpose.POLL, "REPORT", at, Map.of("Depth", "0"), body, responses::add, log);
+    return new Multistatus(responses, next);
   }
 
-  private Multistatus multistatus(
-      Purpose purpose, String method, URI at, Map<String, String> headers, String body, CallLog log)
+  /** Gives the sync-token. */
+  private Optional<String> multistatus(
+      Purpose purpose,
+      String method,
+      URI at,
+      Map<String, String> headers,
+      String body,
+      Consumer<Multistatus.Response> each,
+      CallLog log)
       throws Failed {
-    Answered answered = made(send(purpose, method, at, headers, XML, body, log), false);
-    try {
-      return Multistatus.read(answered.body().asText());
-    } catch (IOException e) {
-      throw new Failed(failures.shapeChanged("there is a mistake: " + e.getMessage()));
+    Outcome outcome = new Outcome();
+    Answer answer =
+        caller.stream(
+            new Sending(purpose, method, at, headers, XML, body, true),
+            in -> {
+              try {
+                outcome.token = Multistatus.read(in, each);
+              } catch (Multistatus.Unreadable e) {
+                outcome.mistake = Optional.ofNullable(e.getMessage());
+              }
+            },
+            log);
+    Answered unused = made(answer, false);
+    if (outcome.mistake.isPresent()) {
+      throw shapeChanged("there is a mistake: " + outcome.mistake.get());
     }
+    return outcome.token;
+  }
+
+  /** What reading an answer came to. */
+  private static final class Outcome {
+    private Optional<String> token = Optional.empty();
+    private Optional<String> mistake = Optional.empty();
   }
 
   /** Reads a resource; empty if it is not there. */

@@ -35,15 +35,15 @@ final class DocumentChanges {
   /**
    * The whole of what changed, in one page.
    *
-   * @param listed all documents that there are
-   * @param unread paths of those that are there and could not be read
+   * @param listed the documents that do not stand as they were met
+   * @param there the paths of all that there are, also of those that could not be read
    */
-  static Page since(Cursor cursor, List<ObjectNode> listed, Set<String> unread) {
+  static Page since(Cursor cursor, List<ObjectNode> listed, Set<String> there) {
     DocumentChanges changes = new DocumentChanges(cursor);
     if (changes.pass.isEmpty()) {
       listed.forEach(changes::first);
     } else {
-      changes.compare(listed, unread);
+      changes.compare(listed, there);
     }
     int next = changes.pass.orElse(0) + 1;
     return new Page(changes.changes, Optional.empty(), Optional.of(Integer.toString(next)))
@@ -64,10 +64,14 @@ final class DocumentChanges {
             record));
   }
 
-  private void compare(List<ObjectNode> listed, Set<String> unread) {
-    Map<String, String> gone = new HashMap<>(seen);
-    listed.forEach(record -> gone.remove(id(record)));
-    gone.keySet().removeAll(unread);
+  private void compare(List<ObjectNode> listed, Set<String> there) {
+    Map<String, String> gone = new HashMap<>();
+    seen.forEach(
+        (id, state) -> {
+          if (!there.contains(id)) {
+            gone.put(id, state);
+          }
+        });
     Map<String, String> renamed = renamed(listed, gone);
     for (ObjectNode record : listed) {
       String id = id(record);

@@ -1,20 +1,14 @@
 package org.ysthmos.adapters.dav;
 
 import java.io.IOException;
-import java.io.StringReader;
+import java.io.InputStream;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import javax.xml.XMLConstants;
-import javax.xml.parsers.DocumentBuilder;
-import javax.xml.parsers.DocumentBuilderFactory;
-import javax.xml.parsers.ParserConfigurationException;
-import org.w3c.dom.Element;
-import org.w3c.dom.Node;
-import org.xml.sax.InputSource;
-import org.xml.sax.SAXException;
+import java.util.function.Consumer;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamException;
 
 /**
  * A multistatus answer (RFC 4918 section 13).
@@ -22,8 +16,6 @@ import org.xml.sax.SAXException;
  * @param syncToken the token from which a later synchronisation goes on (RFC 6578 section 6.4)
  */
 record Multistatus(List<Response> responses, Optional<String> syncToken) {
-
-  private static final String DAV = "DAV:";
 
   /**
    * One resource.
@@ -42,86 +34,47 @@ record Multistatus(List<Response> responses, Optional<String> syncToken) {
     }
   }
 
-  /**
-   * @throws IOException if it is no such answer; the message says why
-   */
-  static Multistatus read(String xml) throws IOException {
-    Element root = parse(xml);
-    if (!DAV.equals(root.getNamespaceURI()) || !"multistatus".equals(root.getLocalName())) {
-      throw new IOException("the answer is no multistatus but " + root.getNodeName());
+  /** An answer that is no multistatus; the message says why. */
+  static final class Unreadable extends Exception {
+    Unreadable(String message) {
+      super(message);
     }
+  }
+
+  /** All of an answer at once; for those that are known to be short. */
+  static Multistatus read(InputStream xml) throws IOException, Unreadable {
     List<Response> responses = new ArrayList<>();
-    for (Element response : children(root, "response")) {
-      responses.add(response(response));
-    }
-    return new Multistatus(
-        responses, children(root, "sync-token").stream().map(Element::getTextContent).findFirst());
+    Optional<String> token = read(xml, responses::add);
+    return new Multistatus(responses, token);
   }
 
-  private static Response response(Element response) throws IOException {
-    String href =
-        children(response, "href").stream()
-            .map(Element::getTextContent)
-            .map(String::strip)
-            .findFirst()
-            .orElseThrow(() -> new IOException("a response has no href"));
-    int status =
-        children(response, "status").stream().findFirst().map(Multistatus::status).orElse(0);
-    Map<String, String> properties = new LinkedHashMap<>();
-    boolean collection = false;
-    for (Element propstat : children(response, "propstat")) {
-      boolean found = children(propstat, "status").stream().anyMatch(one -> status(one) / 100 == 2);
-      for (Element prop : found ? children(propstat, "prop") : List.<Element>of()) {
-        for (Element property : elements(prop)) {
-          properties.put(
-              "{" + property.getNamespaceURI() + "}" + property.getLocalName(),
-              property.getTextContent());
-          collection |=
-              "resourcetype".equals(property.getLocalName())
-                  && !children(property, "collection").isEmpty();
-        }
+  /**
+   * Reads an answer while it comes, so that a listing may be as long as it is.
+   *
+   * @return its sync-token
+   * @throws IOException if the connection breaks
+   */
+  static Optional<String> read(InputStream xml, Consumer<Response> each)
+      throws IOException, Unreadable {
+    try {
+      return new MultistatusStream(XML.createXMLStreamReader(xml), each).read();
+    } catch (XMLStreamException e) {
+      if (e.getNestedException() instanceof IOException broken) {
+        throw broken;
       }
+      throw new Unreadable("the answer is no XML: " + e.getMessage());
     }
-    return new Response(href, status, properties, collection);
   }
 
-  /** {@code HTTP/1.1 200 OK}. */
-  private static int status(Element element) {
-    String[] words = element.getTextContent().strip().split(" ", 3);
-    return words.length > 1 && words[1].matches("\\d{3}") ? Integer.parseInt(words[1]) : 0;
-  }
-
-  private static List<Element> children(Element of, String davName) {
-    return elements(of).stream()
-        .filter(child -> DAV.equals(child.getNamespaceURI()))
-        .filter(child -> davName.equals(child.getLocalName()))
-        .toList();
-  }
-
-  private static List<Element> elements(Element of) {
-    List<Element> elements = new ArrayList<>();
-    for (Node node = of.getFirstChild(); node != null; node = node.getNextSibling()) {
-      if (node instanceof Element element) {
-        elements.add(element);
-      }
-    }
-    return elements;
-  }
+  private static final XMLInputFactory XML = xml();
 
   /** Without document types: what comes from outside names no other files and grows no entities. */
-  private static Element parse(String xml) throws IOException {
-    try {
-      // The parser of the JDK; which others lie about is not searched for at each answer.
-      DocumentBuilderFactory factory = DocumentBuilderFactory.newDefaultNSInstance();
-      factory.setFeature(XMLConstants.FEATURE_SECURE_PROCESSING, true);
-      factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
-      DocumentBuilder builder = factory.newDocumentBuilder();
-      builder.setErrorHandler(null);
-      return builder.parse(new InputSource(new StringReader(xml))).getDocumentElement();
-    } catch (SAXException e) {
-      throw new IOException("the answer is no XML: " + e.getMessage(), e);
-    } catch (ParserConfigurationException e) {
-      throw new IllegalStateException("every Java has this XML parser", e);
-    }
+  private static XMLInputFactory xml() {
+    // The parser of the JDK; which others lie about is not searched for at each answer.
+    XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    factory.setProperty(XMLInputFactory.IS_COALESCING, true);
+    return factory;
   }
 }

@@ -36,7 +36,6 @@ final class TodoSystem implements SystemGateway {
 
   private static final String TYPE = "text/calendar";
   static final String ENDING = ".ics";
-  private static final String DATA = "{urn:ietf:params:xml:ns:caldav}calendar-data";
 
   private final SystemDescription system;
   private final DavCalls calls;
@@ -100,12 +99,21 @@ final class TodoSystem implements SystemGateway {
   public LookupAnswer list(String collection, int most, CallLog log) {
     try {
       List<JsonNode> records = new ArrayList<>();
-      Multistatus all = calls.list(folder(collection), List.of("{DAV:}getetag", DATA), log);
-      for (Multistatus.Response one : all.responses()) {
-        if (records.size() < most && one.href().endsWith(ENDING)) {
-          Optional<Answered> there = calls.get(Purpose.READ, calls.resolve(one.href()), log);
-          if (there.isPresent()) {
-            records.add(record(TodoChanges.id(one.href()), there.get()));
+      List<String> there = new ArrayList<>();
+      calls.list(
+          folder(collection),
+          List.of("{DAV:}getetag"),
+          one -> {
+            if (one.href().endsWith(ENDING)) {
+              there.add(one.href());
+            }
+          },
+          log);
+      for (String href : there) {
+        if (records.size() < most) {
+          Optional<Answered> read = calls.get(Purpose.READ, calls.resolve(href), log);
+          if (read.isPresent()) {
+            records.add(record(TodoChanges.id(href), read.get()));
           }
         }
       }

@@ -7,16 +7,13 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.ConnectException;
-import java.net.InetAddress;
 import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Executors;
@@ -25,17 +22,12 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
+import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLHandshakeException;
 import javax.net.ssl.SSLPeerUnverifiedException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
-import org.apache.hc.client5.http.DnsResolver;
-import org.apache.hc.client5.http.SystemDefaultDnsResolver;
 import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
-import org.apache.hc.client5.http.config.ConnectionConfig;
-import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
-import org.apache.hc.client5.http.impl.classic.HttpClients;
-import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.core5.http.ClassicHttpRequest;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.ContentType;
@@ -43,13 +35,11 @@ import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.http.io.support.ClassicRequestBuilder;
-import org.apache.hc.core5.util.Timeout;
-import org.ysthmos.adapters.system.Outgoing;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.adapters.system.Trust;
 import org.ysthmos.core.gateway.CallLog;
-import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.load.RateLimiter;
 
@@ -62,12 +52,13 @@ public final class HttpCaller implements AutoCloseable {
   /** The most that is read of an answer, in bytes. */
   static final int LARGEST_ANSWER = 1 << 20;
 
-  /** A listing of many documents in one answer may be larger. */
-  static final int LARGEST_LISTING = 16 << 20;
+  /** A text may be larger: a calendar with its pictures, a description of a system. */
+  static final int LARGEST_TEXT = 33 << 20;
 
-  private static final int LONGEST_KEPT_BODY = 16_000;
+  /** What is read as it comes is never whole in memory. */
+  private static final long LARGEST_STREAM = 1L << 30;
+
   private static final JsonMapper JSON = JsonMapper.builder().build();
-  private static final List<String> SECRET_HEADERS = List.of("authorization", "cookie");
 
   /** What a call came to. */
   public sealed interface Answer {}
@@ -78,13 +69,16 @@ public final class HttpCaller implements AutoCloseable {
    * @param retryAfter how long the system asks us to wait
    * @param links the values of the Link headers
    * @param tag the entity tag of what was answered
+   * @param challenges how it wants calls to be signed in: the values of the {@code
+   *     WWW-Authenticate} headers
    */
   public record Answered(
       int status,
       JsonNode body,
       Optional<Duration> retryAfter,
       List<String> links,
-      Optional<String> tag)
+      Optional<String> tag,
+      List<String> challenges)
       implements Answer {}
 
   /**
@@ -97,9 +91,18 @@ public final class HttpCaller implements AutoCloseable {
   /**
    * The connection could not be made, so nothing was sent.
    *
-   * @param certificate whether its certificate is why
+   * @param trouble with what
    */
-  public record NotSent(String why, boolean certificate) implements Answer {}
+  public record NotSent(String why, Trouble trouble) implements Answer {}
+
+  /** What a connection was not made for. */
+  public enum Trouble {
+    CONNECTION,
+    /** Its certificate is not trusted. */
+    CERTIFICATE,
+    /** What answers there speaks no TLS. */
+    NO_TLS
+  }
 
   /** The request may have been sent; no whole answer came. */
   public record NoAnswer(String why) implements Answer {}
@@ -136,12 +139,15 @@ public final class HttpCaller implements AutoCloseable {
   /** How many times the limit of one read a whole call may take. */
   private static final int READS_IN_A_CALL = 3;
 
+  /** How many times that of a whole call an answer may take that is read as it comes. */
+  private static final int CALLS_IN_A_STREAM = 10;
+
   private static final ScheduledExecutorService DEADLINES =
       Executors.newSingleThreadScheduledExecutor(
           Thread.ofPlatform().name("call-deadlines").daemon().factory());
 
   private final Duration whole;
-  private final String system;
+  private final CallNotes notes;
   private final InstantSource clock;
   private final HttpLimiter room;
   private final Optional<String> signInHeader;
@@ -149,7 +155,7 @@ public final class HttpCaller implements AutoCloseable {
   private final CloseableHttpClient client;
 
   public HttpCaller(SystemDescription system, HttpLimiter room, Surroundings surroundings) {
-    this.system = system.name();
+    this.notes = new CallNotes(system);
     this.room = room;
     this.clock = surroundings.clock();
     this.signInHeader = system.signIn().map(SignIn::header);
@@ -159,26 +165,7 @@ public final class HttpCaller implements AutoCloseable {
                 .signIn()
                 .flatMap(how -> surroundings.secrets().apply(how.secret()).map(how::value));
     this.whole = system.timeout().multipliedBy(READS_IN_A_CALL);
-    Timeout limit = Timeout.of(system.timeout());
-    this.client =
-        HttpClients.custom()
-            .setConnectionManager(
-                PoolingHttpClientConnectionManagerBuilder.create()
-                    .setMaxConnPerRoute(16)
-                    .setMaxConnTotal(32)
-                    .setDnsResolver(resolver(surroundings.outgoing()))
-                    .setDefaultConnectionConfig(
-                        ConnectionConfig.custom()
-                            .setConnectTimeout(limit)
-                            .setSocketTimeout(limit)
-                            .build())
-                    .build())
-            .setDefaultRequestConfig(RequestConfig.custom().setResponseTimeout(limit).build())
-            .disableRedirectHandling()
-            .disableAutomaticRetries()
-            .disableCookieManagement()
-            .setUserAgent("Ysthmos")
-            .build();
+    this.client = Clients.open(system, surroundings);
   }
 
   /** For calls that are no calls to a connected system: not signed in, and without a limit. */
@@ -187,6 +174,23 @@ public final class HttpCaller implements AutoCloseable {
         plainly(address),
         new HttpLimiter(new RateLimiter(Optional.empty()), Optional.empty()),
         surroundings);
+  }
+
+  /** Connects to a system over TLS; gives why it could not be connected to. */
+  public static Map<String, String> connect(SystemDescription system, Surroundings surroundings) {
+    if (!"https".equalsIgnoreCase(system.address().getScheme())) {
+      return Map.of();
+    }
+    try (HttpCaller caller =
+        new HttpCaller(
+            plainly(system.address()).trusting(system.trust()),
+            new HttpLimiter(new RateLimiter(Optional.empty()), Optional.empty()),
+            surroundings)) {
+      Sending head = new Sending(Purpose.READ, "HEAD", system.address(), Map.of(), "", "", true);
+      return caller.call(head, call -> {}) instanceof NotSent not
+          ? Map.of("address", not.why())
+          : Map.of();
+    }
   }
 
   /** An address as a system that has nothing to be said of it. */
@@ -198,6 +202,7 @@ public final class HttpCaller implements AutoCloseable {
         Optional.empty(),
         Duration.ofSeconds(10),
         Optional.empty(),
+        Trust.usual(),
         (system, around) -> {
           throw new IllegalStateException("an address alone has no gateway");
         },
@@ -205,79 +210,97 @@ public final class HttpCaller implements AutoCloseable {
         Optional.empty());
   }
 
-  private static DnsResolver resolver(Outgoing outgoing) {
-    return new DnsResolver() {
-      @Override
-      public InetAddress[] resolve(String host) throws UnknownHostException {
-        return outgoing.resolve(host);
-      }
-
-      @Override
-      public String resolveCanonicalHostname(String host) throws UnknownHostException {
-        return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(host);
-      }
-    };
-  }
-
   /** Makes a call and waits for its answer. */
   public Answer call(Sending sending, CallLog log) {
-    URI address = sending.address();
-    String sent = sending.body();
+    return call(sending, Optional.empty(), whole, log);
+  }
+
+  /** Reads the body of a good answer while it comes, however long it is. */
+  @FunctionalInterface
+  public interface BodyReader {
+    /**
+     * @throws IOException if the connection breaks; what does not fit is the reader's own to keep
+     */
+    void read(InputStream body) throws IOException;
+  }
+
+  /** Makes a call whose answer may be long; the body of a good one is not given, but read. */
+  public Answer stream(Sending sending, BodyReader reader, CallLog log) {
+    return call(sending, Optional.of(reader), whole.multipliedBy(CALLS_IN_A_STREAM), log);
+  }
+
+  private Answer call(Sending sending, Optional<BodyReader> reader, Duration longest, CallLog log) {
     Duration wait = room.take(clock.instant());
     if (!wait.isZero()) {
       return new NoRoom(wait);
     }
-    ClassicRequestBuilder builder =
-        ClassicRequestBuilder.create(sending.method())
-            .setUri(address)
-            .addHeader("Accept", sending.text() ? "*/*" : "application/json");
-    signInHeader.ifPresent(
-        header -> signIn.get().ifPresent(value -> builder.addHeader(header, value)));
-    sending.headers().forEach(builder::addHeader);
-    if (!sent.isEmpty()) {
-      builder.setEntity(
-          new StringEntity(sent, ContentType.create(sending.type(), StandardCharsets.UTF_8)));
-    }
-    HttpUriRequestBase request = new HttpUriRequestBase(sending.method(), address);
-    ClassicHttpRequest built = builder.build();
-    request.setHeaders(built.getHeaders());
-    request.setEntity(built.getEntity());
-    Instant start = clock.instant();
-    long began = System.nanoTime();
+    HttpUriRequestBase request = request(sending);
+    CallNotes.Begun begun = notes.begin(sending, request, clock.instant());
     // Each read has its own limit; one that comes in drops would never end without one for all.
     ScheduledFuture<?> deadline =
-        DEADLINES.schedule(request::cancel, whole.toMillis(), TimeUnit.MILLISECONDS);
+        DEADLINES.schedule(request::cancel, longest.toMillis(), TimeUnit.MILLISECONDS);
     try {
       return client.execute(
           request,
           response -> {
+            boolean streamed = reader.isPresent() && response.getCode() / 100 == 2;
             byte[] bytes =
-                read(response.getEntity(), sending.text() ? LARGEST_LISTING : LARGEST_ANSWER);
-            log.called(
-                record(sending.purpose(), request, address, sent, start, began, response, bytes));
-            return answered(response, bytes, sending.text());
+                streamed
+                    ? streamed(response.getEntity(), reader.get())
+                    : read(response.getEntity(), sending.text() ? LARGEST_TEXT : LARGEST_ANSWER);
+            log.called(begun.answered(response, bytes));
+            return answered(response, streamed ? new byte[0] : bytes, sending.text());
           });
     } catch (IOException e) {
       String why =
           request.isCancelled()
-              ? "no whole answer within " + whole.toSeconds() + " s"
+              ? "no whole answer within " + longest.toSeconds() + " s"
               : e.getClass().getSimpleName() + ": " + e.getMessage();
-      log.called(
-          new RemoteCall(
-              system,
-              sending.purpose(),
-              start,
-              Duration.ofNanos(System.nanoTime() - began),
-              lines(request, address),
-              kept(sent),
-              0,
-              List.of(),
-              "",
-              why));
-      return wasNotSent(e) ? new NotSent(why, isCertificate(e)) : new NoAnswer(why);
+      log.called(begun.failed(why));
+      return wasNotSent(e) ? new NotSent(why, trouble(e)) : new NoAnswer(why);
     } finally {
       deadline.cancel(false);
     }
+  }
+
+  private HttpUriRequestBase request(Sending sending) {
+    ClassicRequestBuilder builder =
+        ClassicRequestBuilder.create(sending.method())
+            .setUri(sending.address())
+            .addHeader("Accept", sending.text() ? "*/*" : "application/json");
+    signInHeader.ifPresent(
+        header -> signIn.get().ifPresent(value -> builder.addHeader(header, value)));
+    sending.headers().forEach(builder::addHeader);
+    if (!sending.body().isEmpty()) {
+      builder.setEntity(
+          new StringEntity(
+              sending.body(), ContentType.create(sending.type(), StandardCharsets.UTF_8)));
+    }
+    HttpUriRequestBase request = new HttpUriRequestBase(sending.method(), sending.address());
+    ClassicHttpRequest built = builder.build();
+    request.setHeaders(built.getHeaders());
+    request.setEntity(built.getEntity());
+    return request;
+  }
+
+  /** Lets a body be read as it comes; gives its beginning, which is kept with the call. */
+  private static byte[] streamed(HttpEntity entity, BodyReader reader) throws IOException {
+    if (entity == null) {
+      reader.read(InputStream.nullInputStream());
+      return new byte[0];
+    }
+    try (Beginning in = new Beginning(entity.getContent(), LARGEST_STREAM)) {
+      reader.read(in);
+      return in.kept();
+    }
+  }
+
+  private static Trouble trouble(IOException e) {
+    String said = String.valueOf(e.getMessage());
+    if (e instanceof SSLException && said.contains("Unsupported or unrecognized SSL message")) {
+      return Trouble.NO_TLS;
+    }
+    return isCertificate(e) ? Trouble.CERTIFICATE : Trouble.CONNECTION;
   }
 
   /** Whether the other side could not show that it is who it should be; nothing was sent then. */
@@ -286,7 +309,7 @@ public final class HttpCaller implements AutoCloseable {
   }
 
   private static boolean wasNotSent(IOException e) {
-    return isCertificate(e)
+    return trouble(e) != Trouble.CONNECTION
         || e instanceof ConnectException
         || e instanceof ConnectTimeoutException
         || e instanceof UnknownHostException;
@@ -312,8 +335,13 @@ public final class HttpCaller implements AutoCloseable {
         response.getCode(),
         body,
         retryAfter,
-        Stream.of(response.getHeaders("Link")).map(Header::getValue).toList(),
-        Optional.ofNullable(response.getFirstHeader("ETag")).map(Header::getValue));
+        values(response, "Link"),
+        Optional.ofNullable(response.getFirstHeader("ETag")).map(Header::getValue),
+        values(response, "WWW-Authenticate"));
+  }
+
+  private static List<String> values(ClassicHttpResponse response, String header) {
+    return Stream.of(response.getHeaders(header)).map(Header::getValue).toList();
   }
 
   private static JsonNode text(byte[] bytes) {
@@ -335,49 +363,6 @@ public final class HttpCaller implements AutoCloseable {
       }
       return bytes;
     }
-  }
-
-  private RemoteCall record(
-      Purpose purpose,
-      ClassicHttpRequest request,
-      URI address,
-      String sent,
-      Instant start,
-      long began,
-      ClassicHttpResponse response,
-      byte[] bytes) {
-    List<String> headers = new ArrayList<>();
-    for (Header header : response.getHeaders()) {
-      headers.add(header.getName() + ": " + header.getValue());
-    }
-    return new RemoteCall(
-        system,
-        purpose,
-        start,
-        Duration.ofNanos(System.nanoTime() - began),
-        lines(request, address),
-        kept(sent),
-        response.getCode(),
-        headers,
-        kept(new String(bytes, StandardCharsets.UTF_8)),
-        "");
-  }
-
-  private static String kept(String body) {
-    return body.length() <= LONGEST_KEPT_BODY ? body : body.substring(0, LONGEST_KEPT_BODY) + "…";
-  }
-
-  private List<String> lines(ClassicHttpRequest request, URI address) {
-    List<String> lines = new ArrayList<>();
-    lines.add(request.getMethod() + " " + address);
-    for (Header header : request.getHeaders()) {
-      String name = header.getName();
-      boolean secret =
-          SECRET_HEADERS.contains(name.toLowerCase(Locale.ROOT))
-              || signInHeader.filter(name::equalsIgnoreCase).isPresent();
-      lines.add(header.getName() + ": " + (secret ? "••••••••" : header.getValue()));
-    }
-    return lines;
   }
 
   @Override

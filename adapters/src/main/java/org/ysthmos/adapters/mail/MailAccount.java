@@ -1,12 +1,15 @@
 package org.ysthmos.adapters.mail;
 
+import jakarta.mail.AuthenticationFailedException;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Service;
 import jakarta.mail.Session;
 import jakarta.mail.Store;
 import jakarta.mail.Transport;
 import java.net.InetAddress;
 import java.net.URI;
 import java.net.UnknownHostException;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
@@ -81,6 +84,31 @@ final class MailAccount {
     return transport;
   }
 
+  /** Connects to each address and signs in nowhere; gives why one could not be connected to. */
+  Map<String, String> connect() {
+    Map<String, String> problems = new LinkedHashMap<>();
+    knock("address", readAddress(), problems);
+    sendAddress.ifPresent(address -> knock("send-address", address, problems));
+    return problems;
+  }
+
+  private void knock(String which, URI address, Map<String, String> problems) {
+    try {
+      Service service =
+          which.equals("address")
+              ? session(address).getStore(address.getScheme())
+              : session(address).getTransport(address.getScheme());
+      try (service) {
+        service.connect(address.getHost(), address.getPort(), "nobody", "");
+      }
+    } catch (AuthenticationFailedException nobody) {
+      // So it was connected to.
+      return;
+    } catch (MessagingException e) {
+      problems.put(which, MailFailures.why(e));
+    }
+  }
+
   private Session session(URI address) throws MessagingException {
     refuse(address);
     return sessions.computeIfAbsent(address, at -> Session.getInstance(properties(at)));
@@ -93,7 +121,9 @@ final class MailAccount {
     properties.put(prefix + "connectiontimeout", timeout);
     properties.put(prefix + "timeout", timeout);
     properties.put(prefix + "writetimeout", timeout);
-    properties.put(prefix + "ssl.checkserveridentity", "true");
+    properties.put(
+        prefix + "ssl.checkserveridentity", Boolean.toString(system.trust().asksForTheName()));
+    properties.put(prefix + "ssl.socketFactory", system.trust().context().getSocketFactory());
     properties.put(prefix + "starttls.enable", "true");
     properties.put(prefix + "starttls.required", Boolean.toString(!isThisMachine(address)));
     properties.put(prefix + "auth", "true");

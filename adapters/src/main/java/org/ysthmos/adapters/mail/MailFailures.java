@@ -16,9 +16,14 @@ import org.ysthmos.core.failure.FailureKind;
 final class MailFailures {
 
   private final String name;
+  private final boolean isPlain;
 
-  MailFailures(String name) {
+  /**
+   * @param isPlain whether TLS does not begin with the first byte
+   */
+  MailFailures(String name, boolean isPlain) {
     this.name = name;
+    this.isPlain = isPlain;
   }
 
   /** Of connecting or reading, which changes nothing. */
@@ -78,13 +83,35 @@ final class MailFailures {
   private Failure unreachable(Exception e) {
     Failure failure =
         Failure.of(FailureKind.UNREACHABLE, name + " cannot be read (" + why(e) + ")");
+    String said = said(e);
+    if (said.contains("Unsupported or unrecognized SSL message")) {
+      return failure.withRemedy(
+          "What answers there speaks no TLS from the first byte; is it the port for imap:// or smtp:// ?");
+    }
+    if (said.contains("STARTTLS is required")) {
+      return failure.withRemedy(
+          "The server offers no STARTTLS, and nothing is said to it unencrypted; use imaps:// or smtps:// with their port, or ask who keeps it");
+    }
     if (isBehind(e, SSLException.class)) {
       return failure.withRemedy(
-          "Its certificate is not trusted or fits another name; ask who keeps it");
+          "Its certificate is not trusted or fits another name; look at it under Systems, or ask who keeps it");
+    }
+    if (isPlain && (said.contains("EOF") || isBehind(e, SocketTimeoutException.class))) {
+      return failure.withRemedy(
+          "It said nothing that is understood. If TLS is spoken from the first byte, as on ports 993 and 465, the address begins with imaps:// or smtps://");
     }
     return isBehind(e, SocketTimeoutException.class)
         ? failure.withRemedy("It is too slow; check its load, or give it a longer timeout")
         : failure.withRemedy("Check that the server is up and its address right");
+  }
+
+  /** All that is said of it, the causes too. */
+  private static String said(Throwable e) {
+    StringBuilder said = new StringBuilder();
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      said.append(cause.getMessage()).append(' ');
+    }
+    return said.toString();
   }
 
   private static boolean isBehind(Throwable e, Class<? extends Throwable> kind) {

@@ -1,6 +1,7 @@
 package org.ysthmos.adapters.mail;
 
 import java.net.URI;
+import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -17,6 +18,11 @@ record MailProtocol(Optional<URI> sendAddress) implements SystemDescription.Prot
   public SystemGateway open(SystemDescription system, Surroundings surroundings) {
     return new MailSystem(
         system, new MailAccount(system, sendAddress, surroundings), surroundings.clock());
+  }
+
+  @Override
+  public Map<String, String> connect(SystemDescription system, Surroundings surroundings) {
+    return new MailAccount(system, sendAddress, surroundings).connect();
   }
 
   @Override

@@ -48,7 +48,7 @@ final class MailSystem implements SystemGateway {
   MailSystem(SystemDescription system, MailAccount account, InstantSource clock) {
     this.system = system;
     this.account = account;
-    this.failures = new MailFailures(system.name());
+    this.failures = new MailFailures(system.name(), "imap".equals(system.address().getScheme()));
     this.post = new LetterPost(account, clock);
     this.clock = clock;
     this.limiter = new RateLimiter(system.limit());

@@ -16,6 +16,7 @@ import org.ysthmos.core.load.RateLimit;
  * @param signIn how calls are signed in; empty if they are not
  * @param timeout for one call, connecting and answering each
  * @param limit the most calls it answers in a span of time, where it says so
+ * @param trust by what it shows that it is who it should be
  * @param practice where the faults of a system for practice are switched; empty for one in earnest
  */
 public record SystemDescription(
@@ -25,6 +26,7 @@ public record SystemDescription(
     Optional<SignIn> signIn,
     Duration timeout,
     Optional<RateLimit> limit,
+    Trust trust,
     Protocol protocol,
     Map<String, SystemCollection> collections,
     Optional<URI> practice) {
@@ -34,6 +36,17 @@ public record SystemDescription(
 
     /** Opens the gateway to a system; nothing is called yet. */
     SystemGateway open(SystemDescription system, Surroundings surroundings);
+
+    /**
+     * Connects to each of its addresses as its calls would, and says nothing that matters; what is
+     * called over HTTP needs no way of its own.
+     *
+     * @return why each address could not be connected to, by the key under which the document has
+     *     it; empty for one that could
+     */
+    default Map<String, String> connect(SystemDescription system, Surroundings surroundings) {
+      return Map.of();
+    }
 
     /**
      * The same, with another of its own addresses.
@@ -64,9 +77,16 @@ public record SystemDescription(
         signIn,
         timeout,
         limit,
+        trust,
         main || faults ? protocol : protocol.at(which, other),
         collections,
         faults ? Optional.of(other) : practice);
+  }
+
+  /** The same system, trusted for something else. */
+  public SystemDescription trusting(Trust other) {
+    return new SystemDescription(
+        id, name, address, signIn, timeout, limit, other, protocol, collections, practice);
   }
 
   /** The gateway that speaks with it. */

@@ -13,6 +13,8 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -35,7 +37,11 @@ class DocumentChangesTest {
 
   private List<Changed> pass(ObjectNode... listed) {
     Cursor cursor = new Cursor(since, Optional.empty(), () -> Map.copyOf(seen));
-    Page page = DocumentChanges.since(cursor, List.of(listed), Set.of());
+    Page page =
+        DocumentChanges.since(
+            cursor,
+            List.of(listed),
+            Stream.of(listed).map(one -> one.path("id").asText()).collect(Collectors.toSet()));
     page.met()
         .forEach(
             (item, state) -> {

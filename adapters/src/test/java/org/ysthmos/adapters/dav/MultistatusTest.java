@@ -3,16 +3,24 @@ package org.ysthmos.adapters.dav;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 
 class MultistatusTest {
+
+  private static Multistatus read(String xml) throws Exception {
+    return Multistatus.read(new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)));
+  }
 
   /** RFC 4918 section 9.1.3, the example of retrieving named properties. */
   @Test
   void namedPropertiesAreReadAndThoseThatAreMissingLeftOut() throws Exception {
     Multistatus answer =
-        Multistatus.read(
+        read(
             """
             <?xml version="1.0" encoding="utf-8" ?>
             <D:multistatus xmlns:D="DAV:">
@@ -54,7 +62,7 @@ class MultistatusTest {
   @Test
   void containerIsToldByItsResourceType() throws Exception {
     Multistatus answer =
-        Multistatus.read(
+        read(
             """
             <D:multistatus xmlns:D="DAV:"><D:response><D:href>/container/</D:href><D:propstat>
             <D:prop xmlns:R="http://ns.example.com/boxschema/">
@@ -71,7 +79,7 @@ class MultistatusTest {
   @Test
   void whatChangedSinceATokenComesWithTheNextAndTellsWhatIsGone() throws Exception {
     Multistatus answer =
-        Multistatus.read(
+        read(
             """
             <?xml version="1.0" encoding="utf-8" ?>
             <D:multistatus xmlns:D="DAV:">
@@ -94,8 +102,8 @@ class MultistatusTest {
 
   @Test
   void whatIsNoMultistatusIsRefused() {
-    assertThatThrownBy(() -> Multistatus.read("<html/>")).hasMessageContaining("but html");
-    assertThatThrownBy(() -> Multistatus.read("no xml")).isInstanceOf(IOException.class);
+    assertThatThrownBy(() -> read("<html/>")).hasMessageContaining("but html");
+    assertThatThrownBy(() -> read("no xml")).isInstanceOf(Multistatus.Unreadable.class);
   }
 
   /** A document type could name files of ours, or grow without end. */
@@ -104,8 +112,71 @@ class MultistatusTest {
     String evil =
         "<!DOCTYPE m [<!ENTITY x SYSTEM \"file:///etc/passwd\">]>"
             + "<D:multistatus xmlns:D=\"DAV:\">&x;</D:multistatus>";
-    assertThatThrownBy(() -> Multistatus.read(evil))
+    assertThatThrownBy(() -> read(evil))
+        .isInstanceOf(Multistatus.Unreadable.class)
+        .hasMessageContaining("document type");
+  }
+
+  /** An answer that breaks off is a broken connection, not a mistake of the server. */
+  @Test
+  void answerThatBreaksOffIsToldFromOneThatIsWrong() {
+    InputStream broken =
+        new InputStream() {
+          private final byte[] begin =
+              "<multistatus xmlns=\"DAV:\"><response>".getBytes(StandardCharsets.UTF_8);
+          private int at;
+
+          @Override
+          public int read() throws IOException {
+            if (at == begin.length) {
+              throw new IOException("the connection was closed");
+            }
+            return begin[at++];
+          }
+        };
+    assertThatThrownBy(() -> Multistatus.read(broken))
         .isInstanceOf(IOException.class)
-        .hasMessageContaining("DOCTYPE");
+        .hasMessageContaining("was closed");
+  }
+
+  /** Forty thousand documents come as a stream of some thirty megabytes, one at a time. */
+  @Test
+  void listingOfAnyLengthIsReadAsItComes() throws Exception {
+    String one =
+        """
+        <response><href>/docs/%d.txt</href><propstat><prop><getetag>"%d"</getetag>%s</prop>
+        <status>HTTP/1.1 200 OK</status></propstat></response>
+        """;
+    String filler = "<displayname>" + "x".repeat(600) + "</displayname>";
+    InputStream xml =
+        new InputStream() {
+          private byte[] part = "<multistatus xmlns=\"DAV:\">".getBytes(StandardCharsets.UTF_8);
+          private int next;
+          private int at;
+
+          @Override
+          public int read() {
+            if (at == part.length) {
+              at = 0;
+              if (next > 40_000) {
+                return -1;
+              }
+              String text = next == 40_000 ? "</multistatus>" : one.formatted(next, next, filler);
+              part = text.getBytes(StandardCharsets.UTF_8);
+              next++;
+            }
+            return part[at++] & 0xff;
+          }
+        };
+    AtomicInteger count = new AtomicInteger();
+    var token =
+        Multistatus.read(
+            xml,
+            response -> {
+              assertThat(response.dav("getetag")).contains("\"" + count.get() + "\"");
+              count.incrementAndGet();
+            });
+    assertThat(token).isEmpty();
+    assertThat(count).hasValue(40_000);
   }
 }

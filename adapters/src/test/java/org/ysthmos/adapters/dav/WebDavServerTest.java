@@ -31,8 +31,8 @@ import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.SystemGateway;
 
-/** Against a real WebDAV server, Debian's lighttpd with its mod_webdav. */
-class WebDavServerTest {
+/** Against real WebDAV servers, each with habits of its own. */
+abstract class WebDavServerTest {
 
   @TempDir Path folder;
   private DebianServer server;
@@ -41,29 +41,9 @@ class WebDavServerTest {
 
   @BeforeEach
   void start() throws Exception {
-    Path program = DebianServer.need("lighttpd");
     port = DebianServer.freePort();
     Files.createDirectories(folder.resolve("files/records/ferns"));
-    Path config = folder.resolve("config");
-    Files.writeString(
-        config,
-        """
-        server.modules = ( "mod_webdav" )
-        server.document-root = "%1$s/files"
-        server.bind = "127.0.0.1"
-        server.port = %2$d
-        webdav.activate = "enable"
-        webdav.is-readonly = "disable"
-        webdav.sqlite-db-name = "%1$s/properties.db"
-        mimetype.assign = ( ".txt" => "text/plain" )
-        etag.use-inode = "enable"
-        """
-            .formatted(folder, port));
-    server =
-        DebianServer.start(
-            port,
-            folder.resolve("log"),
-            List.of(program.toString(), "-D", "-f", config.toString()));
+    server = serve(folder, port);
     system =
         SystemReader.read(
                 """
@@ -81,6 +61,9 @@ class WebDavServerTest {
                     .formatted(port))
             .open(new Surroundings(name -> Optional.empty(), () -> Instant.EPOCH));
   }
+
+  /** Serves the folder {@code files} in a folder for reading and writing. */
+  abstract DebianServer serve(Path at, int on) throws Exception;
 
   @AfterEach
   void stop() throws Exception {
