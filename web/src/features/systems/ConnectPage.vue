@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import CallTrials from './CallTrials.vue'
+import CertificateLook from './CertificateLook.vue'
 import DraftSource from './DraftSource.vue'
 import { keepSystem, readDescribed, readDocument, type Described, type RemarkView } from './connect'
 
@@ -17,6 +18,7 @@ const refused = ref('')
 const keeping = ref(false)
 const secrets = reactive<Record<string, string>>({})
 let timer: number | undefined
+const speaksTls = computed(() => /^(https|imaps?):/.test(described.value?.address ?? ''))
 
 function begin(document: string, said: RemarkView[]) {
   text.value = document
@@ -110,6 +112,7 @@ if (props.id) {
               />
             </label>
           </template>
+          <CertificateLook v-if="speaksTls" :document="text" @trust="text = $event" />
           <h2>Try it, call by call</h2>
           <CallTrials
             v-for="collection in described.collections"

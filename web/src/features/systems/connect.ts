@@ -9,11 +9,28 @@ export const readDraft = (wish: { address?: string; description?: string }) =>
   post<Schemas['DraftOfSystem']>('/api/connect/drafts', wish)
 export const readDescribed = (document: string) =>
   post<Described>('/api/connect/descriptions', { document })
+export type CertificateView = Schemas['CertificateView']
+export const lookAtCertificates = (document: string) =>
+  post<Schemas['CertificatesView']>('/api/connect/certificates', { document })
 export const tryCall = (wish: Schemas['CallWish']) => post<CallOutcome>('/api/connect/trials', wish)
 export const keepSystem = (document: string, secrets: Record<string, string>) =>
   post<undefined>('/api/connect', { document, secrets })
 export const readDocument = (id: string) =>
   get<Schemas['KeptDocument']>(`/api/connect/systems/${encodeURIComponent(id)}`)
+
+/** A document that trusts something else, or what is usual if nothing is said. */
+export function trusting(document: string, trust: string): string {
+  const lines = document.split('\n')
+  const at = lines.findIndex((line) => line.startsWith('trust:'))
+  if (at >= 0) {
+    let end = at + 1
+    while (end < lines.length && (/^\s/.test(lines[end]!) || lines[end] === '')) end++
+    lines.splice(at, end - at)
+  }
+  const before = lines.findIndex((line) => line.startsWith('collections:'))
+  lines.splice(before < 0 ? lines.length : before, 0, ...(trust ? trust.split('\n') : []))
+  return lines.join('\n')
+}
 
 /** What each call is for, as a person would say it. */
 export const CALL_WORDS: Record<string, string> = {

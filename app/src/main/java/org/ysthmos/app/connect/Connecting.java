@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.connect.CertificateLook;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.openapi.DescriptionText;
 import org.ysthmos.adapters.openapi.SystemDraft;
@@ -79,6 +80,15 @@ class Connecting {
     try (SystemGateway gateway = description.open(surroundings(secrets))) {
       return use.apply(new Opened(description, gateway));
     }
+  }
+
+  /** Looks at the certificates that the system of a document shows; nothing is signed in to. */
+  CertificateLook.Looked look(String document) {
+    SystemDescription system = systems.asReached(document);
+    Surroundings unsigned =
+        new Surroundings(
+            name -> Optional.empty(), clock, settings.outgoing().policy(), settings.drops());
+    return CertificateLook.at(system, unsigned);
   }
 
   /** A system that is open for a try. */
