@@ -6,28 +6,24 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import com.sun.net.httpserver.HttpsConfigurator;
 import com.sun.net.httpserver.HttpsServer;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.KeyStore;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javax.net.ssl.KeyManagerFactory;
-import javax.net.ssl.SSLContext;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.adapters.OwnCertificate;
 import org.ysthmos.adapters.connect.CertificateLook;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
@@ -44,49 +40,13 @@ class CertificateTest {
 
   @TempDir Path folder;
 
-  private SSLContext selfSigned() throws Exception {
-    Path keys = folder.resolve("keys.p12");
-    Process made =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
-                "-genkeypair",
-                "-alias",
-                "own",
-                "-keyalg",
-                "EC",
-                "-dname",
-                "CN=localhost",
-                "-ext",
-                "san=dns:localhost",
-                "-storetype",
-                "PKCS12",
-                "-keystore",
-                keys.toString(),
-                "-storepass",
-                "secret")
-            .redirectErrorStream(true)
-            .start();
-    made.getInputStream().readAllBytes();
-    assertThat(made.waitFor()).isZero();
-    KeyStore store = KeyStore.getInstance("PKCS12");
-    try (InputStream in = Files.newInputStream(keys)) {
-      store.load(in, "secret".toCharArray());
-    }
-    KeyManagerFactory managers =
-        KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
-    managers.init(store, "secret".toCharArray());
-    SSLContext context = SSLContext.getInstance("TLS");
-    context.init(managers.getKeyManagers(), null, null);
-    return context;
-  }
-
   private final List<String> called = new ArrayList<>();
   private HttpsServer server;
 
   @BeforeEach
   void serve() throws Exception {
     server = HttpsServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-    server.setHttpsConfigurator(new HttpsConfigurator(selfSigned()));
+    server.setHttpsConfigurator(new HttpsConfigurator(OwnCertificate.in(folder).context()));
     server.createContext(
         "/",
         exchange -> {

@@ -10,7 +10,6 @@ import jakarta.mail.Store;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,7 +23,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.api.io.TempDir;
-import org.ysthmos.adapters.DebianServer;
 import org.ysthmos.adapters.MetItems;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
@@ -51,63 +49,15 @@ class DovecotTest {
         mails: { name: Mails, folders: [%s] }
       """;
 
-  private Path folder = Path.of("");
-  private DebianServer server;
+  private Dovecot server;
   private int port;
   private int users;
   private String user = "";
 
   @BeforeAll
   void start(@TempDir Path shared) throws Exception {
-    folder = shared;
-    Path dovecot = DebianServer.need("dovecot");
-    port = DebianServer.freePort();
-    boolean root = System.getProperty("user.name").equals("root");
-    String me = System.getProperty("user.name");
-    String mine = "default_internal_user = %1$s\ndefault_login_user = %1$s\n".formatted(me);
-    open(folder);
-    Path configuration =
-        Files.writeString(
-            folder.resolve("dovecot.conf"),
-            """
-            protocols = imap
-            listen = 127.0.0.1
-            base_dir = %1$s/run
-            state_dir = %1$s/run
-            log_path = %1$s/log
-            ssl = no
-            disable_plaintext_auth = no
-            mail_location = maildir:%1$s/mail/%%u
-            first_valid_uid = 0
-            %2$s
-            service anvil {
-              chroot =
-            }
-            service imap-login {
-              chroot =
-              inet_listener imap {
-                address = 127.0.0.1
-                port = %3$d
-              }
-              inet_listener imaps {
-                port = 0
-              }
-            }
-            passdb {
-              driver = static
-              args = password=s3cret
-            }
-            userdb {
-              driver = static
-              args = %4$shome=%1$s/mail/%%u
-            }
-            """
-                .formatted(folder, root ? "" : mine, port, root ? "uid=nobody gid=nogroup " : ""));
-    server =
-        DebianServer.start(
-            port,
-            folder.resolve("out"),
-            List.of(dovecot.toString(), "-F", "-c", configuration.toString()));
+    server = Dovecot.start(shared, "ssl = no");
+    port = server.port();
   }
 
   @AfterAll
@@ -117,38 +67,23 @@ class DovecotTest {
     }
   }
 
-  private static Path open(Path folder) throws Exception {
-    Files.createDirectories(folder);
-    return Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxrwxrwx"));
-  }
-
   /** Each test has a mailbox of its own. */
   @BeforeEach
   void mailbox() throws Exception {
     user = "user" + users++;
-    open(folder.resolve("mail"));
-    open(folder.resolve("mail").resolve(user));
-    box("INBOX");
+    server.mailbox(user);
   }
 
   private Path box(String name) throws Exception {
-    Path at = folder.resolve("mail").resolve(user);
-    Path box = name.equals("INBOX") ? at : open(at.resolve("." + name));
-    for (String part : List.of("cur", "new", "tmp")) {
-      open(box.resolve(part));
-    }
-    return box;
+    return server.box(user, name);
   }
 
   private void put(String box, String name, byte[] source) throws Exception {
-    Path file = box(box).resolve("tmp").resolve(name);
-    Files.write(file, source);
-    Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-rw-rw-"));
-    Files.move(file, box(box).resolve("new").resolve(name));
+    server.put(user, box, name, source);
   }
 
   private void put(String name, String source) throws Exception {
-    put("INBOX", name, source.replace("\n", "\r\n").getBytes(StandardCharsets.UTF_8));
+    server.put(user, "INBOX", name, source);
   }
 
   private SystemGateway open(String... folders) {
