@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.ChangeGateway;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Cursor;
@@ -22,6 +23,9 @@ public final class MetItems implements Seen {
 
   /** What was set aside in the last pass. */
   public final List<SetAside> aside = new ArrayList<>();
+
+  /** What was wrong in the last pass while the rest was read. */
+  public final List<Failure> troubles = new ArrayList<>();
 
   public MetItems(ChangeGateway system, String collection) {
     this.system = system;
@@ -51,11 +55,13 @@ public final class MetItems implements Seen {
   public List<Changed> pass() {
     List<Changed> all = new ArrayList<>();
     aside.clear();
+    troubles.clear();
     Optional<String> page = Optional.empty();
     for (int pages = 0; pages < 10_000; pages++) {
       Page read = (Page) system.changes(collection, new Cursor(since, page, this), call -> {});
       all.addAll(read.records());
       aside.addAll(read.aside());
+      troubles.addAll(read.troubles());
       read.aside().forEach(one -> items.put(one.id(), one.version()));
       read.met()
           .forEach(

@@ -70,11 +70,9 @@ final class TodoSystem implements SystemGateway {
     return new TodoChanges(system.name(), calls, folder(collection)).since(cursor, log);
   }
 
-  private ObjectNode record(String id, Answered there) throws DavCalls.Failed {
-    Todo todo =
-        Todo.read(there.body().asText())
-            .orElseThrow(() -> calls.shapeChanged("“" + id + "” holds no VTODO"));
-    return todo.record(id, there.tag().orElse(""));
+  /** Empty if it is no task: a calendar may hold events too. */
+  private static Optional<ObjectNode> record(String id, Answered there) {
+    return Todo.read(there.body().asText()).map(todo -> todo.record(id, there.tag().orElse("")));
   }
 
   @Override
@@ -89,7 +87,9 @@ final class TodoSystem implements SystemGateway {
     String id = keys.sequencedValues().getFirst();
     try {
       Optional<Answered> there = calls.get(Purpose.READ, at(collection, id), log);
-      return there.isEmpty() ? new Found(List.of()) : new Found(List.of(record(id, there.get())));
+      return new Found(
+          there.flatMap(answered -> record(id, answered)).map(JsonNode.class::cast).stream()
+              .toList());
     } catch (DavCalls.Failed e) {
       return new Unanswered(e.failure());
     }
@@ -112,9 +112,7 @@ final class TodoSystem implements SystemGateway {
       for (String href : there) {
         if (records.size() < most) {
           Optional<Answered> read = calls.get(Purpose.READ, calls.resolve(href), log);
-          if (read.isPresent()) {
-            records.add(record(TodoChanges.id(href), read.get()));
-          }
+          read.flatMap(answered -> record(TodoChanges.id(href), answered)).ifPresent(records::add);
         }
       }
       return new Found(records);

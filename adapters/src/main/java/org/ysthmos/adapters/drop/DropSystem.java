@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -13,6 +12,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -23,7 +23,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.stream.Stream;
-import org.ysthmos.adapters.drop.FileKind.Unreadable;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.decide.World.Found;
@@ -49,6 +48,12 @@ final class DropSystem implements ReadingGateway {
 
   /** A file that was changed more recently may still be being written. */
   private static final Duration REST = Duration.ofSeconds(2);
+
+  /** How long a file rests whose last line has no end: its last cell may be cut. */
+  private static final Duration REST_UNENDED = Duration.ofSeconds(30);
+
+  /** For how long the end of a file that has none may still come. */
+  private static final Duration LONGEST_WRITING = Duration.ofMinutes(10);
 
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
@@ -126,6 +131,7 @@ final class DropSystem implements ReadingGateway {
     private final List<Changed> changes = new ArrayList<>();
     private final Map<String, String> met = new LinkedHashMap<>();
     private final List<SetAside> aside = new ArrayList<>();
+    private final List<Failure> troubles = new ArrayList<>();
 
     boolean isFull() {
       return changes.size() >= PAGE || aside.size() >= MOST_ASIDE;
@@ -140,7 +146,11 @@ final class DropSystem implements ReadingGateway {
     DropCursor take(DropCollection described, String name, String state, int from) {
       met.put(name, state);
       try {
-        List<JsonNode> records = records(described, name);
+        FileRecords read = records(described, name);
+        List<JsonNode> records = read.records();
+        if (from == 0) {
+          read.remarks().forEach(remark -> troubles.add(found(name, remark)));
+        }
         int to = Math.min(records.size(), from + PAGE - changes.size());
         for (JsonNode record : records.subList(Math.min(from, to), to)) {
           changes.add(change(described, name, state, record));
@@ -152,11 +162,31 @@ final class DropSystem implements ReadingGateway {
       } catch (NoSuchFileException e) {
         met.put(name, "");
       } catch (Unreadable e) {
-        setAside(name, state, String.valueOf(e.getMessage()));
+        // Its end may still be written by a slow hand; for ever nobody waits.
+        if (e.isCut() && isYounger(name, LONGEST_WRITING)) {
+          met.remove(name);
+          troubles.add(waits(name, String.valueOf(e.getMessage())));
+        } else {
+          setAside(name, state, e.getMessage() + "; nothing of the file was taken");
+        }
       } catch (IOException | RuntimeException e) {
         setAside(name, state, "it cannot be read (" + e + ")");
       }
       return DropCursor.BETWEEN_FILES;
+    }
+
+    private Failure found(String name, String remark) {
+      return Failure.of(
+          FailureKind.SHAPE_CHANGED, "The file %s of %s %s".formatted(name, system.name(), remark));
+    }
+
+    private Failure waits(String name, String why) {
+      return Failure.of(
+              FailureKind.UNREADABLE,
+              "The file %s of %s seems to be cut off: %s".formatted(name, system.name(), why))
+          .withRemedy(
+              "Its end is awaited for %d minutes; write it under a name that begins with a full stop and rename it when it is whole"
+                  .formatted(LONGEST_WRITING.toMinutes()));
     }
 
     private void setAside(String name, String state, String why) {
@@ -175,7 +205,7 @@ final class DropSystem implements ReadingGateway {
           next.isPresent() ? Optional.empty() : Optional.of(DropCursor.BETWEEN_FILES.write()),
           met,
           aside,
-          List.of());
+          troubles);
     }
   }
 
@@ -221,27 +251,32 @@ final class DropSystem implements ReadingGateway {
         id, digest(name + " " + state + " " + record), Optional.empty(), Optional.empty(), record);
   }
 
-  private List<JsonNode> records(DropCollection described, String name)
+  private FileRecords records(DropCollection described, String name)
       throws IOException, Unreadable {
     Path file = folder.resolve(name);
     if (Files.size(file) > LARGEST_FILE) {
       throw new Unreadable("it is larger than " + LARGEST_FILE + " bytes");
     }
-    try {
-      String text = described.form().text(Files.readAllBytes(file));
-      List<JsonNode> records = described.reads().read(text, described.form());
-      for (int i = 0; i < records.size(); i++) {
-        if (described.id().in(records.get(i)).asText("").isBlank()) {
-          throw new Unreadable("record %d has no id at “%s”".formatted(i + 1, described.id()));
-        }
+    FileForm.Decoded decoded = described.form().decode(Files.readAllBytes(file));
+    FileRecords read = described.reads().read(decoded.text(), described.form());
+    if (!decoded.text().endsWith("\n") && isYounger(name, REST_UNENDED)) {
+      throw Unreadable.cut("its last line has no end yet");
+    }
+    for (int i = 0; i < read.records().size(); i++) {
+      if (described.id().in(read.records().get(i)).asText("").isBlank()) {
+        throw new Unreadable("record %d has no id at “%s”".formatted(i + 1, described.id()));
       }
-      return records;
-    } catch (CharacterCodingException e) {
-      throw new Unreadable(
-          "it is not written in %s; state its charset in the document"
-              .formatted(described.form().charset()));
-    } catch (Unreadable e) {
-      throw new Unreadable(e.getMessage() + "; nothing of the file was taken");
+    }
+    return read.with(decoded.remarks());
+  }
+
+  /** Whether a file was changed less than so long ago; one that is gone was not. */
+  private boolean isYounger(String name, Duration age) {
+    try {
+      Instant changed = Files.getLastModifiedTime(folder.resolve(name)).toInstant();
+      return changed.plus(age).isAfter(clock.instant());
+    } catch (IOException gone) {
+      return false;
     }
   }
 
@@ -252,7 +287,7 @@ final class DropSystem implements ReadingGateway {
     try (Stream<Path> files = Files.list(folder)) {
       for (Path file :
           files.filter(Files::isRegularFile).filter(described::fits).sorted().toList()) {
-        var changed = Files.getLastModifiedTime(file).toInstant();
+        Instant changed = Files.getLastModifiedTime(file).toInstant();
         if (!changed.plus(REST).isAfter(clock.instant())) {
           states.put(String.valueOf(file.getFileName()), changed + " " + Files.size(file));
         }
@@ -290,7 +325,7 @@ final class DropSystem implements ReadingGateway {
       for (String name : names) {
         if (records.size() < most) {
           try {
-            records.addAll(records(described, name));
+            records.addAll(records(described, name).records());
           } catch (Unreadable e) {
             // Another file may do; why this one does not is told where it is taken.
             unread = name + ": " + e.getMessage();

@@ -3,8 +3,6 @@ package org.ysthmos.adapters.drop;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -156,7 +154,6 @@ class DropSystemTest {
       delimiter = '|',
       value = {
         "csv | csv | number,what~1,a,b~ | line 2 has 3 cells where the first line has 2",
-        "csv | csv | number;what~1;x~ | parted by “;” and not by “,”",
         "csv | csv | number,number~1,x~ | the header “number” stands twice",
         "csv | csv | what~x~ | record 1 has no id at “/number”",
         "ndjson | ndjson | {\"number\":1}~[]~ | line 2 is no JSON object",
@@ -217,48 +214,8 @@ class DropSystemTest {
     assertThat(met.pass()).extracting(Changed::id).containsExactly("1");
   }
 
-  /** As spreadsheets of many countries write it: semicolons, Windows-1252; and as others do. */
-  @ParameterizedTest
-  @CsvSource({
-    "';', windows-1252, windows-1252",
-    "tab, utf-16, UTF-16",
-    "'|', utf-8, UTF-8",
-    "',', utf-8, UTF-16",
-  })
-  void fileIsReadAsItIsWritten(String separator, String stated, String written) throws Exception {
-    SystemGateway system =
-        SystemReader.read(
-                DOCUMENT
-                    .formatted("csv", "csv", "/number")
-                    .replace(
-                        "reads: csv",
-                        "reads: csv\n    separator: \"%s\"\n    charset: %s"
-                            .formatted(separator, stated)))
-            .open(new Surroundings(name -> Optional.empty(), () -> NOW, Outgoing.ANYWHERE, drops));
-    MetItems met = new MetItems(system, "orders");
-    met.pass();
-    String text = " number ;what\r\n\r\n7;Jardim à beira-mar\r\n;\r\n";
-    String parted = text.replace(";", separator.equals("tab") ? "\t" : separator);
-    Files.write(folder.resolve("orders.csv"), parted.getBytes(Charset.forName(written)));
-    Files.setLastModifiedTime(folder.resolve("orders.csv"), FileTime.from(NOW.minusSeconds(60)));
-    List<Changed> changes = met.pass();
-    assertThat(met.aside).isEmpty();
-    assertThat(changes).extracting(Changed::id).containsExactly("7");
-    assertThat(changes.getFirst().record().path("what").asText()).isEqualTo("Jardim à beira-mar");
-  }
-
   @Test
-  void fileInAnotherEncodingIsNamedAndNoNameLeadsOutOfTheFolder() throws Exception {
-    SystemGateway system = open("csv", "csv", "/number");
-    MetItems met = new MetItems(system, "orders");
-    met.pass();
-    Files.write(
-        folder.resolve("orders.csv"), "number\r\nç\r\n".getBytes(StandardCharsets.ISO_8859_1));
-    Files.setLastModifiedTime(folder.resolve("orders.csv"), FileTime.from(NOW.minusSeconds(60)));
-    assertThat(met.pass()).isEmpty();
-    assertThat(met.aside.getFirst().failure().message())
-        .contains("orders.csv of")
-        .contains("it is not written in UTF-8");
+  void noNameLeadsOutOfTheFolder() {
     assertThatThrownBy(
             () ->
                 SystemReader.read(

@@ -26,8 +26,8 @@ class DropController {
 
   private static final int LARGEST = 16 << 20;
 
-  /** A file that was moved there whole is at rest from the beginning. */
-  private static final Duration LONG_AGO = Duration.ofSeconds(5);
+  /** A file that was moved there whole is at rest from the beginning, and nothing of it is to come. */
+  private static final Duration LONG_AGO = Duration.ofMinutes(15);
 
   private final Systems systems;
   private final Settings settings;

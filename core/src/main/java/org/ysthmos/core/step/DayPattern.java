@@ -21,7 +21,7 @@ import org.jspecify.annotations.Nullable;
  * times faster; whatever does not fit goes to the formatter, which alone decides what is no day. A
  * test holds both together.
  */
-final class DayPattern {
+public final class DayPattern {
 
   private sealed interface Token {}
 
@@ -44,7 +44,7 @@ final class DayPattern {
   /**
    * @throws IllegalArgumentException if it is no pattern, or says no whole day
    */
-  static DayPattern of(String pattern, Locale locale) {
+  public static DayPattern of(String pattern, Locale locale) {
     DateTimeFormatter formatter = DatePatterns.day(pattern, locale);
     String plain = pattern.equals(DatePatterns.ISO) ? "uuuu-MM-dd" : pattern;
     return new DayPattern(formatter, tokens(plain, locale));
@@ -100,7 +100,7 @@ final class DayPattern {
   }
 
   /** The day that the whole text is, or nothing. */
-  Optional<LocalDate> read(String text) {
+  public Optional<LocalDate> read(String text) {
     LocalDate quick = quick(text);
     if (quick != null) {
       return Optional.of(quick);
