@@ -154,7 +154,8 @@ class KillIT {
       }
     }
     TOGETHER.clearFaults();
-    numbers.forEach(number -> TOGETHER.awaitVerdict(number, "CREATE"));
+    List<String> open = TOGETHER.withoutVerdict(numbers, "CREATE", Duration.ofMinutes(2));
+    String stories = open.stream().map(TOGETHER::told).collect(Collectors.joining("\n"));
     long doubled =
         TOGETHER.tasks().stream()
             .collect(
@@ -165,8 +166,9 @@ class KillIT {
             .count();
     int made = TOGETHER.tasks().size() - before;
     System.out.printf(
-        "kills: %d, acknowledged: %d, lost: %d, doubled: %d, stuck: 0 (seed %d)%n",
-        kills, numbers.size(), Math.max(0, numbers.size() - made), doubled, seed);
+        "kills: %d, acknowledged: %d, lost: %d, doubled: %d, stuck: %d (seed %d)%n",
+        kills, numbers.size(), Math.max(0, numbers.size() - made), doubled, open.size(), seed);
+    assertThat(open).as("stuck, seed %s: %s", seed, stories).isEmpty();
     assertThat(doubled).as("doubled, seed %s", seed).isZero();
     assertThat(made).as("made, seed %s", seed).isEqualTo(numbers.size());
   }

@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 
 /** The application and the stand-ins, each a process of its own, started from the built jars. */
@@ -415,6 +416,28 @@ final class Together implements AutoCloseable {
             () ->
                 tracesOf(number).stream()
                     .anyMatch(trace -> trace.path("verdict").asText().equals(verdict)));
+  }
+
+  /** Those reports of which no trace has come to a verdict in time. */
+  List<String> withoutVerdict(List<String> numbers, String verdict, Duration longest) {
+    List<String> open = new ArrayList<>(numbers);
+    long until = System.nanoTime() + longest.toNanos();
+    while (!open.isEmpty() && System.nanoTime() < until) {
+      open.removeIf(
+          number ->
+              tracesOf(number).stream()
+                  .anyMatch(trace -> trace.path("verdict").asText().equals(verdict)));
+    }
+    return open;
+  }
+
+  /** All that is told of a report's traces, for whoever wonders why. */
+  String told(String number) {
+    return number
+        + tracesOf(number).stream()
+            .map(trace -> trace.path("id").asText())
+            .map(id -> "\n" + json("GET", appAddress() + "/api/traces/" + id, "", Map.of()))
+            .collect(Collectors.joining());
   }
 
   @Override
