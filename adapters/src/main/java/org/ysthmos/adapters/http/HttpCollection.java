@@ -74,6 +74,8 @@ public record HttpCollection(
    *     that it already carried out; empty if none does
    * @param ifMatch whether the task's entity tag is read first and sent as {@code If-Match} (RFC
    *     9110 section 13.1.1), so that a change that was made meanwhile is noticed
+   * @param whole whether the task is read first and sent whole with what changes in it, as a call
+   *     wants it that takes the place of all (PUT, RFC 9110 section 9.3.4)
    * @param at where the fields stand in the body, and in the answer if they stand there too
    */
   public record Write(
@@ -82,7 +84,14 @@ public record HttpCollection(
       Optional<String> keyField,
       Optional<String> keyHeader,
       boolean ifMatch,
-      Pointer at) {}
+      boolean whole,
+      Pointer at) {
+
+    /** How many calls it takes to change something by it. */
+    int changeCalls() {
+      return ifMatch || whole ? 2 : 1;
+    }
+  }
 
   /**
    * A field that a call writes.
@@ -205,7 +214,7 @@ public record HttpCollection(
 
   @Override
   public int mostCalls() {
-    int changes = change.stream().mapToInt(write -> write.ifMatch() ? 2 : 1).sum();
+    int changes = change.stream().mapToInt(Write::changeCalls).sum();
     return Math.max(1, Math.max(create.size(), changes));
   }
 
@@ -216,7 +225,7 @@ public record HttpCollection(
     for (int i = 0; i < writes.size(); i++) {
       boolean makes = creates && i == 0;
       if (makes || writes.get(i).fields().stream().map(Placed::field).anyMatch(fields::contains)) {
-        calls += writes.get(i).ifMatch() ? 2 : 1;
+        calls += makes ? 1 : writes.get(i).changeCalls();
       }
     }
     return calls;

@@ -55,7 +55,7 @@ final class HttpDelivery {
   Outcome make(Progress progress) {
     List<Write> writes = effect.makes() ? collection.create() : collection.change();
     for (int i = effect.makes() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
-      boolean more = writes.stream().skip(i + 1L).anyMatch(next -> !fields(next).isEmpty());
+      boolean more = writes.stream().skip(i + 1L).anyMatch(this::writesAny);
       Optional<Failure> failure = write(writes.get(i), more ? progress : made -> {});
       if (failure.isPresent()) {
         return new Undelivered(failure.get());
@@ -74,23 +74,20 @@ final class HttpDelivery {
   /** Makes one call; gives why it failed. */
   private Optional<Failure> write(Write write, Progress progress) {
     boolean makes = record.isEmpty();
-    ObjectNode fields = fields(write);
-    if (fields.isEmpty() && !makes) {
+    ObjectNode changed = placed(write, JsonNodeFactory.instance.objectNode());
+    if (changed.isEmpty() && !makes) {
       return Optional.empty();
     }
     Map<String, String> headers = new LinkedHashMap<>();
+    ObjectNode fields;
+    try {
+      fields = makes ? changed : current(write, headers).orElse(changed);
+    } catch (Unread e) {
+      return Optional.of(e.failure);
+    }
     if (makes) {
-      write.keyField().ifPresent(field -> fields.put(field, effect.idempotencyKey()));
+      write.keyField().ifPresent(field -> changed.put(field, effect.idempotencyKey()));
       write.keyHeader().ifPresent(header -> headers.put(header, effect.idempotencyKey()));
-    } else if (write.ifMatch()) {
-      Answer now = read();
-      if (!(now instanceof Answered answered) || answered.status() / 100 != 2) {
-        return Optional.of(failures.of(now, false));
-      }
-      if (answered.tag().isEmpty()) {
-        return Optional.of(failures.shapeChanged("no ETag comes with a record"));
-      }
-      headers.put("If-Match", answered.tag().get());
     }
     Map<String, String> slots = Map.of("id", record.orElse(""));
     Purpose completes = effect.makes() ? Purpose.COMPLETE : Purpose.CHANGE;
@@ -112,7 +109,46 @@ final class HttpDelivery {
     return Optional.empty();
   }
 
-  /** Reads the record for its entity tag. */
+  /** The record could not be read, which must come before it is written. */
+  private static final class Unread extends Exception {
+    private final transient Failure failure;
+
+    Unread(Failure failure) {
+      super(failure.message());
+      this.failure = failure;
+    }
+  }
+
+  /**
+   * The record as it is, with what changes in it, where it is sent whole; notes its tag where that
+   * must not have changed.
+   */
+  private Optional<ObjectNode> current(Write write, Map<String, String> headers) throws Unread {
+    if (!write.ifMatch() && !write.whole()) {
+      return Optional.empty();
+    }
+    Answer now = read();
+    if (!(now instanceof Answered answered) || answered.status() / 100 != 2) {
+      throw new Unread(failures.of(now, false));
+    }
+    if (write.ifMatch()) {
+      headers.put(
+          "If-Match",
+          answered
+              .tag()
+              .orElseThrow(() -> new Unread(failures.shapeChanged("no ETag comes with a record"))));
+    }
+    if (!write.whole()) {
+      return Optional.empty();
+    }
+    JsonNode inner = write.at().in(answered.body());
+    if ((inner.isObject() ? inner : answered.body()) instanceof ObjectNode whole) {
+      return Optional.of(placed(write, whole.deepCopy()));
+    }
+    throw new Unread(failures.shapeChanged("a record is no JSON object"));
+  }
+
+  /** Reads the record, for its entity tag or to send it whole. */
   private Answer read() {
     Find byId =
         collection.finds().stream()
@@ -131,15 +167,19 @@ final class HttpDelivery {
         calls);
   }
 
-  private ObjectNode fields(Write write) {
-    ObjectNode fields = JsonNodeFactory.instance.objectNode();
+  private boolean writesAny(Write write) {
+    return write.fields().stream().anyMatch(one -> effect.fields().containsKey(one.field()));
+  }
+
+  /** Puts what is written into an object. */
+  private ObjectNode placed(Write write, ObjectNode into) {
     for (Placed placed : write.fields()) {
       Value value = effect.fields().get(placed.field());
       if (value != null) {
-        set(fields, placed.at(), PlainJson.of(value));
+        set(into, placed.at(), PlainJson.of(value));
       }
     }
-    return fields;
+    return into;
   }
 
   /** Sets a value where a pointer leads, in objects that are made as they are needed. */

@@ -126,13 +126,16 @@ public final class HttpReader implements ProtocolReader {
         collection.get("find").map(HttpReader::finds).orElse(List.of()).stream()
             .anyMatch(find -> find.by().equals(List.of("id")));
     for (DocumentNode write : writes.list()) {
-      write
-          .get("if-match")
-          .filter(wanted -> wanted.flag() && !found)
-          .ifPresent(
-              wanted -> {
-                throw wanted.refuse("the tag is read by a find by [id], which is not described");
-              });
+      for (String reads : List.of("if-match", "whole")) {
+        write
+            .get(reads)
+            .filter(wanted -> wanted.flag() && !found)
+            .ifPresent(
+                wanted -> {
+                  throw wanted.refuse(
+                      "the record is read first, by a find by [id] that is not described");
+                });
+      }
     }
   }
 
@@ -165,13 +168,14 @@ public final class HttpReader implements ProtocolReader {
     return node.list().stream()
         .map(
             write -> {
-              write.only("call", "fields", "key-field", "key-header", "if-match", "at");
+              write.only("call", "fields", "key-field", "key-header", "if-match", "whole", "at");
               return new Write(
                   call(write.need("call")),
                   placed(write.need("fields"), shape),
                   write.get("key-field").map(DocumentNode::text),
                   write.get("key-header").map(DocumentNode::text),
                   write.get("if-match").map(DocumentNode::flag).orElse(false),
+                  write.get("whole").map(DocumentNode::flag).orElse(false),
                   write.get("at").map(Parts::pointer).orElse(Pointer.parse("")));
             })
         .toList();

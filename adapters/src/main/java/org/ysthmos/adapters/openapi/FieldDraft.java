@@ -28,24 +28,44 @@ record FieldDraft(
 
   private static final int DEEPEST = 4;
 
+  /** What fields are wanted for. */
+  enum Use {
+    READ("writeOnly"),
+    WRITTEN("readOnly");
+
+    private final String without;
+
+    Use(String without) {
+      this.without = without;
+    }
+
+    /** OpenAPI 3.0 section 4.7.24, 3.1 by JSON Schema validation section 9.4. */
+    boolean takes(JsonNode schema) {
+      return !schema.path(without).asBoolean();
+    }
+  }
+
   /** All fields of an object, those of objects within it by their address. */
-  static List<FieldDraft> of(OpenApiTree api, ObjectNode schema) {
+  static List<FieldDraft> of(OpenApiTree api, ObjectNode schema, Use use) {
     List<FieldDraft> fields = new ArrayList<>();
-    collect(api, schema, "", 0, fields);
+    collect(api, schema, "", 0, use, fields);
     return fields;
   }
 
   private static void collect(
-      OpenApiTree api, ObjectNode schema, String at, int depth, List<FieldDraft> into) {
+      OpenApiTree api, ObjectNode schema, String at, int depth, Use use, List<FieldDraft> into) {
     List<String> required = new ArrayList<>();
     schema.path("required").forEach(one -> required.add(one.asText()));
     for (var property : schema.path("properties").properties()) {
       ObjectNode inner = api.schema(property.getValue());
+      if (!use.takes(inner)) {
+        continue;
+      }
       String pointer = at + "/" + property.getKey().replace("~", "~0").replace("/", "~1");
       if (OpenApiTree.type(inner).equals("object") && depth < DEEPEST) {
-        collect(api, inner, pointer, depth + 1, into);
+        collect(api, inner, pointer, depth + 1, use, into);
       } else {
-        one(api, pointer, property.getKey(), inner, depth)
+        one(api, pointer, property.getKey(), inner, depth, use)
             .map(field -> field.withRequired(at.isEmpty() && required.contains(property.getKey())))
             .ifPresent(into::add);
       }
@@ -57,7 +77,7 @@ record FieldDraft(
   }
 
   private static Optional<FieldDraft> one(
-      OpenApiTree api, String pointer, String key, ObjectNode schema, int depth) {
+      OpenApiTree api, String pointer, String key, ObjectNode schema, int depth, Use use) {
     String name = words(key);
     List<String> names = new ArrayList<>();
     schema.path("enum").forEach(value -> names.add(value.asText()));
@@ -69,7 +89,7 @@ record FieldDraft(
       case "integer", "number" -> Optional.of(simple(pointer, name, "number"));
       case "boolean" -> Optional.of(simple(pointer, name, "flag"));
       case "array" ->
-          Optional.of(list(api, pointer, name, api.schema(schema.path("items")), depth));
+          Optional.of(list(api, pointer, name, api.schema(schema.path("items")), depth, use));
       default -> Optional.empty();
     };
   }
@@ -79,10 +99,10 @@ record FieldDraft(
   }
 
   private static FieldDraft list(
-      OpenApiTree api, String pointer, String name, ObjectNode items, int depth) {
+      OpenApiTree api, String pointer, String name, ObjectNode items, int depth, Use use) {
     if (OpenApiTree.type(items).equals("object") && depth < DEEPEST) {
       List<FieldDraft> fields = new ArrayList<>();
-      collect(api, items, "", depth + 1, fields);
+      collect(api, items, "", depth + 1, use, fields);
       if (!fields.isEmpty()) {
         return new FieldDraft(pointer, name, "list of record", false, List.of(), 0, fields);
       }

@@ -45,7 +45,7 @@ record PollDraft(String collection, ListDraft list, List<FieldDraft> read, Strin
       return Optional.empty();
     }
     Map<String, Object> poll = new LinkedHashMap<>();
-    poll.put("call", "GET " + list.path());
+    poll.put("call", "GET " + list.call());
     poll.put("items", list.pointer());
     poll.put("id", idAt);
     poll.put("version", version.get());

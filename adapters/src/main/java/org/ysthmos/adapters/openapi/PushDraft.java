@@ -144,7 +144,7 @@ record PushDraft(
   }
 
   List<FieldDraft> fields(OpenApiTree api) {
-    return FieldDraft.of(api, body);
+    return FieldDraft.of(api, body, FieldDraft.Use.READ);
   }
 
   /** The entry {@code push} of a collection. */

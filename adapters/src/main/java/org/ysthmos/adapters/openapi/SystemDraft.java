@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.function.Predicate;
 import org.ysthmos.core.document.DocumentText;
 
 /**
@@ -32,30 +33,69 @@ public record SystemDraft(String document, List<Remark> remarks) {
     }
   }
 
+  /** More collections than these are not drafted all at once: a person says which. */
+  public static final int MOST_UNASKED = 20;
+
   /**
-   * Drafts a document.
+   * A collection that can be drafted.
    *
-   * @param description an OpenAPI 3 description
-   * @param from where it was read, to which a server without a host is relative; empty if it was
-   *     given by hand
-   * @throws Unusable if it is no such description, or names nothing that could be a collection
+   * @param id its name in the document
+   * @param path where its calls are
+   * @param can what can be done there, in a few words
    */
-  public static SystemDraft of(JsonNode description, Optional<URI> from) throws Unusable {
-    String version = description.path("openapi").asText();
+  public record Offer(String id, String path, String can) {}
+
+  /** The collections that a description hints at, in its order. */
+  public static List<Offer> offers(JsonNode description) throws Unusable {
+    return CollectionPaths.all(tree(description)).stream()
+        .map(draft -> new Offer(draft.id(), draft.path(), draft.can()))
+        .toList();
+  }
+
+  private static OpenApiTree tree(JsonNode description) throws Unusable {
+    JsonNode read = Swagger2.isOne(description) ? Swagger2.converted(description) : description;
+    String version = read.path("openapi").asText();
     if (!version.startsWith("3.")) {
       throw new Unusable(
           version.isEmpty()
               ? "This is no OpenAPI description: it does not say “openapi: 3…”."
-              : "It is written in OpenAPI " + version + "; versions 3.0 and 3.1 are read.");
+              : "It is written in OpenAPI "
+                  + version
+                  + "; Swagger 2.0 and OpenAPI 3.0 and 3.1 are read.");
     }
-    OpenApiTree api = new OpenApiTree(description);
-    String title = description.path("info").path("title").asText("System").strip();
+    return new OpenApiTree(read);
+  }
+
+  /**
+   * Drafts a document of all collections.
+   *
+   * @see #of(JsonNode, Optional, Predicate)
+   */
+  public static SystemDraft of(JsonNode description, Optional<URI> from) throws Unusable {
+    return of(description, from, id -> true);
+  }
+
+  /**
+   * Drafts a document.
+   *
+   * @param description an OpenAPI 3 or Swagger 2.0 description
+   * @param from where it was read, to which a server without a host is relative; empty if it was
+   *     given by hand
+   * @param wanted which collections are drafted, by their ids
+   * @throws Unusable if it is no such description, or names nothing that could be a collection
+   */
+  public static SystemDraft of(JsonNode description, Optional<URI> from, Predicate<String> wanted)
+      throws Unusable {
+    OpenApiTree api = tree(description);
+    String title = api.root().path("info").path("title").asText("System").strip();
     List<Remark> remarks = new ArrayList<>();
     Map<String, Object> collections = new LinkedHashMap<>();
-    for (CollectionDraft draft : CollectionDraft.all(api)) {
-      Map<String, Object> document = draft.document(id(title), remarks);
-      if (!document.isEmpty()) {
-        collections.put(draft.id(), document);
+    for (CollectionDraft draft : CollectionPaths.all(api)) {
+      if (wanted.test(draft.id())) {
+        Map<String, Object> document = draft.document(id(title), remarks);
+        if (!document.isEmpty()) {
+          collections.put(draft.id(), document);
+        }
       }
     }
     if (collections.isEmpty()) {
@@ -65,7 +105,7 @@ public record SystemDraft(String document, List<Remark> remarks) {
     SequencedMap<String, Object> document = new LinkedHashMap<>();
     document.put("system", id(title));
     document.put("name", title);
-    document.put("address", address(description, from, remarks));
+    document.put("address", address(api.root(), from, remarks));
     signIn(api, id(title), remarks).ifPresent(how -> document.put("sign-in", how));
     document.put("timeout", "PT10S");
     if (names(api, "429")) {

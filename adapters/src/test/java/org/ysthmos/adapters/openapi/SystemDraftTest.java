@@ -278,7 +278,7 @@ class SystemDraftTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"{}", "{\"swagger\":\"2.0\"}", "{\"openapi\":\"4.0.0\"}", "[]"})
+  @ValueSource(strings = {"{}", "{\"swagger\":\"1.2\"}", "{\"openapi\":\"4.0.0\"}", "[]"})
   void whatIsNoDescriptionIsRefusedInWords(String json) {
     assertThatThrownBy(() -> draft(json)).isInstanceOf(SystemDraft.Unusable.class);
   }
