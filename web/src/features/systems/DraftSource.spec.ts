@@ -4,7 +4,11 @@ import { serve } from '@/test/desk'
 import { BEGINNINGS } from './beginnings'
 import DraftSource from './DraftSource.vue'
 
-const drafted = { document: 'system: ledger', remarks: [{ about: '', text: 'Look.' }] }
+const drafted = {
+  document: 'system: ledger',
+  remarks: [{ about: '', text: 'Look.' }],
+  offered: [],
+}
 
 describe('where a draft begins', () => {
   it('is an address, asked for by Enter', async () => {
@@ -14,6 +18,36 @@ describe('where a draft begins', () => {
     await view.get('form').trigger('submit')
     await flushPromises()
     expect(asked[0]?.body).toEqual({ address: 'https://ledger.example/openapi.json' })
+    expect(view.emitted('draft')).toEqual([['system: ledger', drafted.remarks]])
+  })
+
+  it('is what is chosen of many, found by typing', async () => {
+    const offered = Array.from({ length: 202 }, (_, i) => ({
+      id: `things-${i}`,
+      path: `/v1/things/${i}`,
+      can: 'list, find',
+    }))
+    serve({ 'POST /drafts': { document: '', remarks: [], offered } })
+    const view = mount(DraftSource)
+    await view.get('#openapi').setValue('https://large.example/openapi.json')
+    await view.get('form').trigger('submit')
+    await flushPromises()
+    expect(view.emitted('draft')).toBeUndefined()
+    expect(view.text()).toContain('It describes 202 collections')
+    const search = view.get('input[type=search]')
+    await search.setValue('things/17')
+    expect(view.findAll('.choice li')).toHaveLength(11)
+    await search.setValue('things-177')
+    await search.trigger('keydown.enter')
+    await search.setValue('v1/things/3')
+    await view.get('.choice input[type=checkbox]').setValue(true)
+    const asked = serve({ 'POST /drafts': drafted })
+    await view.get('.choice .main').trigger('click')
+    await flushPromises()
+    expect(asked.at(-1)?.body).toEqual({
+      address: 'https://large.example/openapi.json',
+      collections: ['things-177', 'things-3'],
+    })
     expect(view.emitted('draft')).toEqual([['system: ledger', drafted.remarks]])
   })
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { BEGINNINGS } from './beginnings'
-import { readDraft, type RemarkView } from './connect'
+import CollectionChoice from './CollectionChoice.vue'
+import { readDraft, type DraftWish, type OfferedCollection, type RemarkView } from './connect'
 
 /** Where a draft begins: an OpenAPI description that is published, pasted or in a file. */
 const emit = defineEmits<{ draft: [document: string, remarks: RemarkView[]] }>()
@@ -9,13 +10,18 @@ const address = ref('')
 const pasted = ref('')
 const busy = ref(false)
 const error = ref('')
+/** What was asked, and what it could give, where that is too much at once. */
+const asked = ref<DraftWish>({})
+const offered = ref<OfferedCollection[]>([])
 
-async function draft(wish: { address?: string; description?: string }) {
+async function draft(wish: DraftWish) {
   busy.value = true
   error.value = ''
   try {
     const drafted = await readDraft(wish)
-    emit('draft', drafted.document, drafted.remarks)
+    asked.value = wish
+    offered.value = drafted.document ? [] : drafted.offered
+    if (drafted.document) emit('draft', drafted.document, drafted.remarks)
   } catch (e) {
     error.value = (e as Error).message
   } finally {
@@ -48,7 +54,13 @@ async function fromFile(event: Event) {
         /></label>
       </div>
     </form>
-    <details>
+    <CollectionChoice
+      v-if="offered.length"
+      :offered="offered"
+      :busy="busy"
+      @choose="draft({ ...asked, collections: $event })"
+    />
+    <details v-if="!offered.length">
       <summary>Or paste it</summary>
       <textarea
         v-model="pasted"
@@ -61,7 +73,7 @@ async function fromFile(event: Event) {
         Draft from this
       </button>
     </details>
-    <section aria-labelledby="by-hand">
+    <section v-if="!offered.length" aria-labelledby="by-hand">
       <h2 id="by-hand">Or begin by hand</h2>
       <ul>
         <li v-for="one in BEGINNINGS" :key="one.title">

@@ -5,7 +5,14 @@ export type CollectionOfSystem = Schemas['CollectionOfSystem']
 export type RemarkView = Schemas['RemarkView']
 export type CallOutcome = Schemas['CallOutcome']
 
-export const readDraft = (wish: { address?: string; description?: string }) =>
+/** Where a description stands, and which of its collections are wanted. */
+export interface DraftWish {
+  address?: string
+  description?: string
+  collections?: string[]
+}
+export type OfferedCollection = Schemas['OfferedCollection']
+export const readDraft = (wish: DraftWish) =>
   post<Schemas['DraftOfSystem']>('/api/connect/drafts', wish)
 export const readDescribed = (document: string) =>
   post<Described>('/api/connect/descriptions', { document })

@@ -42,6 +42,54 @@ class ConnectIT extends AppTestBase {
     return post("/trials", wish, 200);
   }
 
+  /** A pasted description of many megabytes with 202 collections, of which one is wanted. */
+  @Test
+  void ofManyCollectionsAPersonChooses() throws Exception {
+    StringBuilder paths = new StringBuilder();
+    for (int i = 0; i < 202; i++) {
+      paths.append(
+          """
+          %s"/things%d":{"get":{"description":"%s","responses":{"200":{"content":{"application/json":{"schema":
+            {"type":"array","items":{"type":"object","properties":{"id":{"type":"string"},"f%d":{"type":"string"}}}}}}}}}}
+          """
+              .formatted(i == 0 ? "" : ",", i, "x".repeat(120_000), i));
+    }
+    ObjectNode wish = JSON.createObjectNode();
+    wish.put(
+        "description",
+        "{\"openapi\":\"3.0.3\",\"info\":{\"title\":\"Large\"},\"paths\":{" + paths + "}}");
+    JsonNode all = post("/drafts", wish, 200);
+    assertThat(all.path("document").asText()).isEmpty();
+    assertThat(all.path("offered")).hasSize(202);
+    assertThat(all.at("/offered/7").toString())
+        .isEqualTo("{\"id\":\"things7\",\"path\":\"/things7\",\"can\":\"list\"}");
+    wish.putArray("collections").add("things7");
+    assertThat(post("/drafts", wish, 200).path("document").asText())
+        .contains("/things7")
+        .doesNotContain("/things8");
+  }
+
+  /** The document says nothing of further pages, and a full page came. */
+  @Test
+  void fullPageIsAskedAbout() throws Exception {
+    var ledger = Map.of("Authorization", "Bearer ledger");
+    String jobs = "http://127.0.0.1:" + LEDGER.port() + "/api/jobs";
+    for (int i = 0; i < 20; i++) {
+      String job = "{\"title\":\"Page " + i + "\",\"status\":\"open\"}";
+      assertThat(send("POST", jobs, job, ledger).statusCode()).isEqualTo(201);
+    }
+    String document =
+        draft()
+            .replaceAll("(GET /api/changes)[^\"\\n]*", "$1?after=0&limit=20")
+            .replaceAll(
+                "(?s)      next:\\n        cursor: [^\\n]*\\n        parameter: [^\\n]*\\n", "");
+    assertThat(document).contains("limit=20").doesNotContain("next:");
+    JsonNode asked = attempt(document, "ledger", "changes", "");
+    assertThat(asked.path("said").asText())
+        .as(asked.toString())
+        .contains("20 jobs came. Is that all?");
+  }
+
   @Test
   void ledgerIsDraftedTriedCallByCallAndKept() throws Exception {
     String document = draft();

@@ -72,7 +72,7 @@ final class CollectionDraft {
   /** What can be done there, in a few words. */
   String can() {
     List<String> can = new ArrayList<>();
-    if (!listings().isEmpty()) {
+    if (listing().isPresent()) {
       can.add("list");
     }
     if (one.has("get")) {
@@ -90,9 +90,9 @@ final class CollectionDraft {
     return String.join(", ", can);
   }
 
-  /** The lists of its records, the plainest first. */
-  private List<ListDraft> listings() {
-    return Stream.concat(list.stream(), others.stream()).toList();
+  /** The list of its records; where there is none of all, one of some, by status for example. */
+  private Optional<ListDraft> listing() {
+    return list.or(() -> others.stream().filter(one -> !one.asked().isEmpty()).findFirst());
   }
 
   boolean holdsSame(ListDraft other) {
@@ -157,12 +157,12 @@ final class CollectionDraft {
 
   /** Lists all, or where there is only a list of some, those. */
   private void list(String idAt, List<Remark> remarks, Map<String, Object> document) {
-    if (listings().isEmpty()) {
-      return;
-    }
-    ListDraft listed = listings().getFirst();
-    document.put("list", entry("GET " + listed.call(), listed.pointer(), idAt));
-    listed.asked().forEach((name, values) -> remark(remarks, listed.words(name)));
+    listing()
+        .ifPresent(
+            listed -> {
+              document.put("list", entry("GET " + listed.call(), listed.pointer(), idAt));
+              listed.asked().forEach((name, values) -> remark(remarks, listed.words(name)));
+            });
   }
 
   private Optional<Map<String, Object>> findByKey(Optional<String> idAt) {
@@ -232,7 +232,7 @@ final class CollectionDraft {
       List<FieldDraft> read, Optional<String> idAt, List<Remark> remarks) {
     // A list of some, of one status for example, does not tell of all changes.
     List<ListDraft> lists =
-        listings().reversed().stream().filter(one -> one.asked().isEmpty()).toList();
+        Stream.concat(others.stream(), list.stream()).filter(one -> one.asked().isEmpty()).toList();
     if (idAt.isEmpty()) {
       return Optional.empty();
     }

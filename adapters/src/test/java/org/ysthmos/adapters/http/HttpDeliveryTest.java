@@ -157,6 +157,31 @@ class HttpDeliveryTest extends WithScriptedSystem {
             "If-Match: \"v7\"");
   }
 
+  /** RFC 9110 section 9.3.4: PUT takes the place of all that is there. */
+  @Test
+  void whatTakesThePlaceOfAllIsSentWholeWithTheChangeInIt() {
+    willAnswer(
+        200,
+        "{\"id\":7,\"title\":\"Rex\",\"tags\":[\"a\"],\"who\":{\"owner\":\"u-1\",\"since\":2}}");
+    willAnswer(200, "{}");
+    assertThat(pet()).isInstanceOf(TaskGateway.Delivered.class);
+    assertThat(seen)
+        .containsExactly(
+            "GET /pet/7 ",
+            "PUT /pet {\"id\":7,\"title\":\"Rex\",\"tags\":[\"a\"],\"who\":{\"owner\":\"u-9\",\"since\":2}}");
+    willAnswer(404, "{}");
+    var gone = (TaskGateway.Undelivered) pet();
+    assertThat(gone.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);
+  }
+
+  private TaskGateway.Outcome pet() {
+    SequencedMap<String, Value> changed = new LinkedHashMap<>();
+    changed.put("owner", Text.of("u-9"));
+    var effect =
+        new TaskGateway.Effect("pets", EffectKind.CHANGE, "key-1", Optional.of("7"), changed);
+    return system.deliver(effect, made -> {}, calls::add);
+  }
+
   @Test
   void changeThatCameInBetweenIsTriedAgainAndARecordWithoutATagIsNamed() {
     answers.add(new Answer(200, "{}", Map.of("ETag", "\"v7\"")));

@@ -106,6 +106,18 @@ abstract class WithScriptedSystem {
                         fields: [title, { field: owner, at: /who/owner }, { field: town, at: /who/at/town }]
                         at: /parcel
                     created-id: /parcel/id
+                  pets:
+                    name: Pets
+                    record: pet
+                    fields:
+                      title: { name: Title, type: text }
+                      owner: { name: Owner, type: person }
+                    find:
+                      - { by: [id], call: "GET /pet/{id}" }
+                    change:
+                      - call: PUT /pet
+                        fields: [title, { field: owner, at: /who/owner }]
+                        whole: true
                 """
                     .formatted(server.getAddress().getPort()))
             .open(new Surroundings(name -> Optional.of("s3cret"), () -> NOW));

@@ -73,6 +73,9 @@ final class CallTrial {
       List<String> differences,
       List<RemoteCall> calls) {}
 
+  private static final Set<Integer> PAGE_SIZES =
+      Set.of(10, 15, 20, 24, 25, 30, 50, 100, 200, 250, 500, 1000);
+
   private final Opened system;
   private final String collection;
   private final SystemCollection described;
@@ -142,10 +145,21 @@ final class CallTrial {
       case NotRead notRead -> failed(notRead.failure());
       case Page page -> {
         List<JsonNode> records = page.records().stream().map(Changed::record).toList();
-        String more = page.next().isPresent() ? ", and there are more pages" : "";
-        yield answered(counted(records.size()) + " came" + more, records);
+        boolean more = page.next().isPresent();
+        String rest = more ? ", and there are more pages" : isThatAll(records.size());
+        yield answered(counted(records.size()) + " came" + rest, records);
       }
     };
+  }
+
+  /**
+   * So many may be all, or a first page of which the document does not know that others follow. The
+   * sizes of pages are common practice, no source.
+   */
+  private static String isThatAll(int records) {
+    return PAGE_SIZES.contains(records)
+        ? ". Is that all? If there are further pages, say under poll how one leads to the next"
+        : "";
   }
 
   private Outcome records(LookupAnswer answer) {

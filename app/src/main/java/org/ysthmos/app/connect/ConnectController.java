@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -33,15 +34,34 @@ import org.ysthmos.core.shape.FieldShape;
 @RequestMapping(path = "/api/connect", produces = MediaType.APPLICATION_JSON_VALUE)
 class ConnectController {
 
-  /** Where a description is published, or what it says. */
-  record DraftWish(@Nullable String address, @Nullable String description) {}
+  /**
+   * Where a description is published, or what it says.
+   *
+   * @param collections those to draft, by their ids; none or null for all, if they are not too many
+   */
+  record DraftWish(
+      @Nullable String address,
+      @Nullable String description,
+      @Schema(nullable = true) @Nullable List<String> collections) {}
 
   /**
    * @param about the collection; empty for the system itself
    */
   record RemarkView(String about, String text) {}
 
-  record DraftOfSystem(String document, List<RemarkView> remarks) {}
+  /**
+   * A collection that a description hints at.
+   *
+   * @param can what can be done there, in a few words
+   */
+  record OfferedCollection(String id, String path, String can) {}
+
+  /**
+   * @param document empty if there are so many collections that a person must choose first
+   * @param offered all collections that the description hints at
+   */
+  record DraftOfSystem(
+      String document, List<RemarkView> remarks, List<OfferedCollection> offered) {}
 
   /** A document as it is typed. */
   record DocumentWish(String document) {}
@@ -118,13 +138,19 @@ class ConnectController {
 
   @PostMapping("/drafts")
   DraftOfSystem draft(@RequestBody DraftWish wish) {
-    SystemDraft draft =
+    Connecting.Drafted drafted =
         connecting.draft(
             Optional.ofNullable(wish.address()).orElse(""),
-            Optional.ofNullable(wish.description()).orElse(""));
+            Optional.ofNullable(wish.description()).orElse(""),
+            Set.copyOf(Optional.ofNullable(wish.collections()).orElse(List.of())));
     return new DraftOfSystem(
-        draft.document(),
-        draft.remarks().stream().map(one -> new RemarkView(one.about(), one.text())).toList());
+        drafted.draft().map(SystemDraft::document).orElse(""),
+        drafted.draft().map(SystemDraft::remarks).orElse(List.of()).stream()
+            .map(one -> new RemarkView(one.about(), one.text()))
+            .toList(),
+        drafted.offers().stream()
+            .map(one -> new OfferedCollection(one.id(), one.path(), one.can()))
+            .toList());
   }
 
   /** What a document describes, if it can be used. */

@@ -1,9 +1,13 @@
 package org.ysthmos.app.connect;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.net.URI;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.connect.CertificateLook;
@@ -42,16 +46,31 @@ class Connecting {
   }
 
   /**
+   * A draft, or what could be drafted where that is more than anybody wants at once.
+   *
+   * @param draft empty if a person must say first which collections are wanted
+   * @param offers all collections that the description hints at
+   */
+  record Drafted(Optional<SystemDraft> draft, List<SystemDraft.Offer> offers) {}
+
+  /**
    * Drafts a document.
    *
    * @param address where an OpenAPI description is published; empty if it is given
+   * @param wanted the collections to draft, by their ids; none if nothing is said of it
    */
-  SystemDraft draft(String address, String description) {
+  Drafted draft(String address, String description, Set<String> wanted) {
     try {
       Optional<URI> from = address.isBlank() ? Optional.empty() : Optional.of(address(address));
       String text =
           from.isPresent() ? DescriptionText.read(from.get(), surroundings(Map.of())) : description;
-      return SystemDraft.of(DescriptionText.parse(text), from);
+      JsonNode parsed = DescriptionText.parse(text);
+      List<SystemDraft.Offer> offers = SystemDraft.offers(parsed);
+      if (wanted.isEmpty() && offers.size() > SystemDraft.MOST_UNASKED) {
+        return new Drafted(Optional.empty(), offers);
+      }
+      Predicate<String> which = wanted.isEmpty() ? id -> true : wanted::contains;
+      return new Drafted(Optional.of(SystemDraft.of(parsed, from, which)), offers);
     } catch (SystemDraft.Unusable e) {
       throw new ApiProblem(
           HttpStatus.UNPROCESSABLE_ENTITY, "No draft", String.valueOf(e.getMessage()));

@@ -26,7 +26,9 @@ class DropController {
 
   private static final int LARGEST = 16 << 20;
 
-  /** A file that was moved there whole is at rest from the beginning, and nothing of it is to come. */
+  /**
+   * A file that was moved there whole is at rest from the beginning, and nothing of it is to come.
+   */
   private static final Duration LONG_AGO = Duration.ofMinutes(15);
 
   private final Systems systems;
