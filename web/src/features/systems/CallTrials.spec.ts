@@ -12,6 +12,7 @@ const jobs: CollectionOfSystem = {
     { key: 'title', name: 'Title', type: 'text', required: true },
     { key: 'due', name: 'Due', type: 'day', required: false },
   ],
+  holds: [],
   hook: '',
 }
 const outcome = (more: Partial<CallOutcome>): CallOutcome => ({
@@ -104,6 +105,7 @@ describe('the calls of a collection', () => {
       ...jobs,
       calls: [],
       fields: [],
+      holds: [],
       hook: '/hooks/chat/reactions',
     })
     expect(view.text()).toContain('Its webhooks go to /hooks/chat/reactions')

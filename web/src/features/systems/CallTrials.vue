@@ -80,6 +80,18 @@ const answered = (view: CallOutcome) =>
       Its webhooks go to <span class="mono">{{ collection.hook }}</span>
     </p>
     <p v-if="!collection.calls.length" class="mid">No call is described that could be tried.</p>
+    <details v-if="collection.holds.length">
+      <summary>The {{ collection.holds.length }} fields of its records</summary>
+      <table>
+        <tbody>
+          <tr v-for="field in collection.holds" :key="field.key">
+            <td class="mono">{{ field.key }}</td>
+            <td>{{ field.name }}</td>
+            <td class="mid">{{ field.type }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
     <template v-for="group in groups" :key="group.words">
       <component :is="group.writes ? 'details' : 'div'" v-if="group.calls.length">
         <summary v-if="group.writes">{{ group.words }}</summary>
@@ -163,6 +175,9 @@ details {
 .id .in {
   display: block;
   width: 100%;
+}
+td {
+  padding: 1px 14px 1px 0;
 }
 pre {
   white-space: pre-wrap;

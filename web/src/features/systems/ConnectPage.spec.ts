@@ -19,6 +19,7 @@ const described: Described = {
       name: 'Jobs',
       calls: ['changes', 'find', 'make'],
       fields: [{ key: 'title', name: 'Title', type: 'text', required: true }],
+      holds: [],
       hook: '',
     },
   ],

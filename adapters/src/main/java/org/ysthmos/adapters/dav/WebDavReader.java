@@ -40,6 +40,8 @@ public final class WebDavReader implements ProtocolReader {
     fields.add(FieldShape.of("/bytes", "size in bytes", ValueType.NUMBER));
     fields.add(FieldShape.of("/tag", "tag", ValueType.TEXT));
     fields.add(FieldShape.of("/changedAt", "changed at", ValueType.MOMENT).withShownIn(zone));
+    fields.add(FieldShape.of("/createdAt", "created at", ValueType.MOMENT).withShownIn(zone));
+    fields.add(FieldShape.of("/was", "path before it was renamed", ValueType.TEXT));
     Map<String, String> properties = new LinkedHashMap<>();
     node.get("properties").ifPresent(group -> properties(group, fields, properties));
     String folder = Parts.folder(node.need("folder"));

@@ -24,12 +24,30 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.ValueType;
 
 /** The events and tasks of a calendar (RFC 5545) as records. */
 final class CalendarFile {
 
   private static final Pattern BEGIN = Pattern.compile("(?im)^BEGIN:VCALENDAR\\s*$");
   private static final Pattern END = Pattern.compile("(?im)^END:VCALENDAR\\s*$");
+
+  /** What may stand in a record; a document says which of it is read. */
+  static final List<FieldShape> FIELDS =
+      List.of(
+          FieldShape.of("/kind", "event or task", ValueType.TEXT).withRequired(true),
+          FieldShape.of("/id", "id", ValueType.TEXT),
+          FieldShape.of("/series", "id of the series of which it is one day", ValueType.TEXT),
+          FieldShape.of("/instead", "the time that the day had in its series", ValueType.TEXT),
+          FieldShape.of("/title", "title", ValueType.TEXT),
+          FieldShape.of("/description", "description", ValueType.TEXT),
+          FieldShape.of("/place", "place", ValueType.TEXT),
+          FieldShape.of("/link", "link", ValueType.LINK),
+          FieldShape.of("/status", "status", ValueType.TEXT),
+          FieldShape.of("/starts", "starts, a day or a moment", ValueType.TEXT),
+          FieldShape.of("/ends", "ends, of an event", ValueType.TEXT),
+          FieldShape.of("/due", "due, of a task", ValueType.TEXT));
 
   private final ICalendar calendar;
   private final FileForm form;

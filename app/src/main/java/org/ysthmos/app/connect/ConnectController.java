@@ -89,12 +89,18 @@ class ConnectController {
   /**
    * @param calls the calls that can be tried: changes, list, find, key, make, change, remove
    * @param fields those that a record is made with
+   * @param holds the fields of a record that is read, each by its address
    * @param hook the path to which webhooks go; empty if none are taken
    */
   record CollectionOfSystem(
-      String id, String name, List<String> calls, List<WrittenField> fields, String hook) {}
+      String id,
+      String name,
+      List<String> calls,
+      List<FieldOfRecord> fields,
+      List<FieldOfRecord> holds,
+      String hook) {}
 
-  record WrittenField(String key, String name, String type, boolean required) {}
+  record FieldOfRecord(String key, String name, String type, boolean required) {}
 
   /**
    * One call to try.
@@ -223,13 +229,13 @@ class ConnectController {
         CallTrial.described(collection).stream()
             .map(call -> call.name().toLowerCase(Locale.ROOT))
             .toList(),
-        written
-            .map(
-                field ->
-                    new WrittenField(
-                        field.key(), field.name(), field.type().toString(), field.required()))
-            .toList(),
+        written.map(ConnectController::view).toList(),
+        collection.readFields().stream().map(ConnectController::view).toList(),
         collection.push().map(push -> hook(push, system, id)).orElse(""));
+  }
+
+  private static FieldOfRecord view(FieldShape field) {
+    return new FieldOfRecord(field.key(), field.name(), field.type().toString(), field.required());
   }
 
   private static String hook(Push push, String system, String id) {
