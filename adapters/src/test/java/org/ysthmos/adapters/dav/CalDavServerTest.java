@@ -3,15 +3,9 @@ package org.ysthmos.adapters.dav;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +14,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.ysthmos.adapters.DebianServer;
 import org.ysthmos.adapters.MetItems;
 import org.ysthmos.adapters.connect.SystemReader;
 import org.ysthmos.adapters.system.Surroundings;
@@ -45,58 +38,15 @@ class CalDavServerTest {
   private static final Instant NOW = Instant.parse("2026-11-24T12:00:00Z");
 
   @TempDir Path folder;
-  private DebianServer server;
+  private Radicale server;
   private SystemGateway system;
-  private int port;
   private String password = "s3cret";
 
   @BeforeEach
   void start() throws Exception {
-    Path program = DebianServer.need("radicale");
-    port = DebianServer.freePort();
-    Files.writeString(folder.resolve("users"), "gardener:s3cret\n");
-    Path config = folder.resolve("config");
-    Files.writeString(
-        config,
-        """
-        [server]
-        hosts = 127.0.0.1:%d
-        [auth]
-        type = htpasswd
-        htpasswd_filename = %s
-        htpasswd_encryption = plain
-        delay = 0
-        [storage]
-        filesystem_folder = %s
-        """
-            .formatted(port, folder.resolve("users"), folder.resolve("data")));
-    server =
-        DebianServer.start(
-            port,
-            folder.resolve("log"),
-            List.of(program.toString(), "--config", config.toString()));
-    assertThat(
-            raw(
-                "MKCALENDAR",
-                "/gardener/rounds/",
-                """
-                <C:mkcalendar xmlns:D="DAV:" xmlns:C="urn:ietf:params:xml:ns:caldav"><D:set><D:prop>
-                <C:supported-calendar-component-set><C:comp name="VTODO"/></C:supported-calendar-component-set>
-                </D:prop></D:set></C:mkcalendar>
-                """))
-        .isEqualTo(201);
+    server = Radicale.start(folder);
     system =
-        SystemReader.read(
-                """
-                system: rounds
-                name: Rounds
-                speaks: caldav
-                address: http://127.0.0.1:%d
-                sign-in: { basic: { user: gardener, secret: word } }
-                collections:
-                  tasks: { name: Tasks, calendar: /gardener/rounds/ }
-                """
-                    .formatted(port))
+        SystemReader.read(server.document())
             .open(new Surroundings(name -> Optional.of(password), () -> NOW));
   }
 
@@ -108,24 +58,10 @@ class CalDavServerTest {
     }
   }
 
-  private int raw(String method, String path, String body) throws Exception {
-    String both = Base64.getEncoder().encodeToString("gardener:s3cret".getBytes());
-    HttpRequest request =
-        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
-            .header("Authorization", "Basic " + both)
-            .header("Content-Type", path.endsWith(".ics") ? "text/calendar" : "application/xml")
-            .method(method, HttpRequest.BodyPublishers.ofString(body))
-            .build();
-    // A connection of its own: the server ends idle ones as it likes.
-    try (HttpClient client = HttpClient.newHttpClient()) {
-      return client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
-    }
-  }
-
   private void put(String name, String title) throws Exception {
     String task =
         "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Garden//EN\r\nBEGIN:VTODO\r\nUID:%s\r\nDTSTAMP:20200101T000000Z\r\nLAST-MODIFIED:20200101T000000Z\r\nSUMMARY:%s\r\nEND:VTODO\r\nEND:VCALENDAR\r\n";
-    assertThat(raw("PUT", "/gardener/rounds/" + name + ".ics", task.formatted(name, title)))
+    assertThat(server.raw("PUT", "/gardener/rounds/" + name + ".ics", task.formatted(name, title)))
         .isIn(201, 204);
   }
 
@@ -188,7 +124,7 @@ class CalDavServerTest {
     assertThat(changes).extracting(Changed::id).containsExactlyInAnyOrder("a", "before");
     assertThat(changes).allMatch(change -> change.changed().isEmpty());
     assertThat(changes).allMatch(change -> !change.version().isEmpty());
-    raw("DELETE", "/gardener/rounds/a.ics", "");
+    server.raw("DELETE", "/gardener/rounds/a.ics", "");
     List<Changed> gone = met.pass();
     assertThat(gone).singleElement().satisfies(one -> assertThat(one.kind()).contains("removed"));
     assertThat(met.pass()).isEmpty();
@@ -228,7 +164,7 @@ class CalDavServerTest {
     met.pass();
     put("b", "Changed while nobody asked");
     put("d", "New");
-    raw("DELETE", "/gardener/rounds/c.ics", "");
+    server.raw("DELETE", "/gardener/rounds/c.ics", "");
     met.goOnFrom(FORGOTTEN);
     assertThat(met.pass())
         .extracting(change -> change.id() + " " + change.kind().orElse(""))
@@ -254,7 +190,7 @@ class CalDavServerTest {
     met.pass();
     put("a", "A");
     String first = met.pass().getFirst().version();
-    raw("DELETE", "/gardener/rounds/a.ics", "");
+    server.raw("DELETE", "/gardener/rounds/a.ics", "");
     assertThat(met.pass()).hasSize(1);
     put("a", "A");
     assertThat(met.pass())
