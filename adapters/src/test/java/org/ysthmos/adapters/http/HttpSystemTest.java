@@ -2,6 +2,9 @@ package org.ysthmos.adapters.http;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,10 +14,13 @@ import java.util.SequencedMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.QuotaReading;
+import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 
 class HttpSystemTest extends WithScriptedSystem {
@@ -165,5 +171,62 @@ class HttpSystemTest extends WithScriptedSystem {
         new Answer(200, "{\"items\":[{\"id\":\"j7\"}]}", Map.of("Content-Encoding", "gzip")));
     assertThat(((TaskGateway.Searched) system.findByKey("rounds", "k", calls::add)).record())
         .contains("j7");
+  }
+
+  /** RFC 9110 section 11.6.1: a refusal says how it wants to be signed in to. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "bearer: { secret: t } | Bearer | a valid token",
+        "bearer: { secret: t } | Basic realm=x | it asks for Basic",
+        "basic: { user: u, secret: t } | Basic realm=x | a valid user and password",
+        "basic: { user: u, secret: t } | Bearer | It takes no user and password here; it asks for Bearer",
+        "header: { name: X-Key, secret: t } | Key | a valid key for its header X-Key",
+      })
+  void refusedSignInSaysWhatIsWrongWithIt(String signIn, String challenge, String remedy)
+      throws Exception {
+    assertThat(asked(401, Map.of("WWW-Authenticate", challenge), "sign-in: { " + signIn + " }"))
+        .contains(remedy);
+  }
+
+  @Test
+  void systemThatWantsASignInAndAQuestionThatIsNotTakenAreSaidAsSuch() throws Exception {
+    assertThat(asked(401, Map.of("WWW-Authenticate", "Basic"), ""))
+        .contains("wants to be signed in to; say sign-in");
+    assertThat(asked(400, Map.of(), ""))
+        .contains("Compare the call in the system's document")
+        .doesNotContain("rule of the field");
+  }
+
+  /** The remedy after a question that is answered so. */
+  private String asked(int status, Map<String, String> headers, String signIn) throws Exception {
+    HttpServer other =
+        HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+    other.createContext(
+        "/",
+        exchange -> {
+          headers.forEach(exchange.getResponseHeaders()::set);
+          exchange.sendResponseHeaders(status, -1);
+          exchange.close();
+        });
+    other.start();
+    String document =
+        """
+        system: jobs
+        name: Jobs
+        address: http://127.0.0.1:%d
+        %s
+        collections:
+          rounds: { name: Rounds, record: job, list: { call: GET /jobs, items: "", id: /id } }
+        """;
+    try (SystemGateway asked =
+        SystemReader.read(document.formatted(other.getAddress().getPort(), signIn))
+            .open(new Surroundings(name -> Optional.of("s3cret"), () -> NOW))) {
+      var answer = (World.Unanswered) asked.list("rounds", 1, call -> {});
+      return answer.failure().remedy().orElse("");
+    } finally {
+      other.stop(0);
+    }
   }
 }

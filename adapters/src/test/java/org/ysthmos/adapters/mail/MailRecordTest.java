@@ -153,4 +153,80 @@ class MailRecordTest {
     assertThat(record.path("from").asText()).isNotEmpty();
     assertThat(record.path("to").toString()).isEqualTo("[\"a@b.example\",\"c@d.example\"]");
   }
+
+  /** RFC 2049 appendix A, a complex multipart example; from memory. */
+  @Test
+  void complexExampleOfTheStandardIsReadPartByPart() throws Exception {
+    JsonNode record =
+        record(
+            """
+            MIME-Version: 1.0
+            From: Nathaniel Borenstein <nsb@nsb.fv.com>
+            To: Ned Freed <ned@innosoft.com>
+            Date: Fri, 07 Oct 1994 16:15:05 -0700 (PDT)
+            Subject: A multipart example
+            Content-Type: multipart/mixed;
+                          boundary=unique-boundary-1
+
+            This is the preamble area of a multipart message.
+            Mail readers that understand multipart format
+            should ignore this preamble.
+
+            --unique-boundary-1
+
+              ... Some text appears here ...
+
+            --unique-boundary-1
+            Content-type: text/plain; charset=US-ASCII
+
+            This could have been part of the previous part, but
+            illustrates explicit versus implicit typing of body
+            parts.
+
+            --unique-boundary-1
+            Content-Type: multipart/parallel; boundary=unique-boundary-2
+
+            --unique-boundary-2
+            Content-Type: audio/basic
+            Content-Transfer-Encoding: base64
+
+              ... base64-encoded 8000 Hz single-channel
+                  mu-law-format audio data goes here ...
+
+            --unique-boundary-2
+            Content-Type: image/jpeg
+            Content-Transfer-Encoding: base64
+
+              ... base64-encoded image data goes here ...
+
+            --unique-boundary-2--
+
+            --unique-boundary-1
+            Content-type: text/enriched
+
+            This is <bold><italic>enriched.</italic></bold>
+            <smaller>as defined in RFC 1896</smaller>
+
+            --unique-boundary-1
+            Content-Type: message/rfc822
+
+            From: (mailbox in US-ASCII)
+            To: (address in US-ASCII)
+            Subject: (subject in US-ASCII)
+            Content-Type: Text/plain; charset=ISO-8859-1
+            Content-Transfer-Encoding: Quoted-printable
+
+              ... Additional text in ISO-8859-1 goes here ...
+
+            --unique-boundary-1--
+            """);
+    assertThat(record.path("subject").asText()).isEqualTo("A multipart example");
+    assertThat(record.path("from").asText()).isEqualTo("nsb@nsb.fv.com");
+    assertThat(record.path("sentAt").asText()).isEqualTo("1994-10-07T23:15:05Z");
+    assertThat(record.path("text").asText())
+        .contains("Some text appears here")
+        .doesNotContain("preamble");
+    assertThat(record.path("attachments").findValuesAsText("type"))
+        .contains("audio/basic", "image/jpeg");
+  }
 }
