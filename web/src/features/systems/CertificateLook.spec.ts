@@ -25,7 +25,7 @@ describe('a private certificate', () => {
     serve({
       'POST certificates': {
         trusted: false,
-        problem: 'address: not trusted',
+        problem: 'nobody vouches for it',
         certificates: [shown, authority],
       },
     })
@@ -34,7 +34,7 @@ describe('a private certificate', () => {
     await view.get('button').trigger('click')
     await flushPromises()
     expect(view.text()).toContain('AB:CD')
-    expect(view.text()).toContain('address: not trusted')
+    expect(view.text()).toContain('Nobody vouches for it.')
     const [exact, signed] = view.findAll('.ways button')
     await exact!.trigger('click')
     expect(view.emitted('trust')!.at(-1)).toEqual([

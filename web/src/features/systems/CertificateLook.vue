@@ -35,6 +35,14 @@ function say(trust: string) {
   looked.value = null
 }
 
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1) + '.'
+const said = computed(() => {
+  if (!looked.value) return ''
+  if (!looked.value.trusted) return sentence(looked.value.problem)
+  return looked.value.certificates.length
+    ? 'It is trusted as the document stands.'
+    : 'It speaks no TLS here, and shows none.'
+})
 const pinned = (one: CertificateView) => `trust: { certificate: "${one.digest}" }`
 const authority = (one: CertificateView) =>
   [
@@ -56,14 +64,12 @@ const authority = (one: CertificateView) =>
       </button>
       <template v-if="looked">
         <VerdictMark :kind="looked.trusted ? 'DONE' : 'FAILED'" />
-        <span :class="{ bad: !looked.trusted }">{{
-          looked.trusted ? 'It is trusted as the document stands.' : looked.problem
-        }}</span>
+        <span :class="{ bad: !looked.trusted }">{{ said }}</span>
       </template>
       <span v-else class="mid">{{
         says
           ? 'The document says what is trusted.'
-          : 'What every Java trusts is trusted; a private one is looked at first.'
+          : 'The usual authorities are trusted. Look at a private certificate before you trust it.'
       }}</span>
     </p>
     <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
@@ -78,9 +84,11 @@ const authority = (one: CertificateView) =>
           <dd>{{ one.names.join(', ') }}</dd>
         </template>
         <dt>Good</dt>
-        <dd>from {{ fullTime(one.from, zone) }} until {{ fullTime(one.until, zone) }}</dd>
+        <dd>
+          from {{ fullTime(one.from, zone) }} until {{ fullTime(one.until, zone) }} {{ zone }}
+        </dd>
         <dt>SHA-256</dt>
-        <dd class="mono digest">{{ one.digest }}</dd>
+        <dd class="mono digest">{{ one.digest.slice(0, 48) }}<wbr />{{ one.digest.slice(48) }}</dd>
         <dd v-if="!looked.trusted" class="ways">
           <button v-if="i === 0" class="btn" type="button" @click="say(pinned(one))">
             Trust exactly this certificate
@@ -96,7 +104,7 @@ const authority = (one: CertificateView) =>
       </p>
     </template>
     <p v-if="says">
-      <button class="btn" type="button" @click="say('')">Trust only what every Java trusts</button>
+      <button class="btn" type="button" @click="say('')">Trust only the usual authorities</button>
     </p>
   </section>
 </template>

@@ -66,7 +66,12 @@ async function again() {
         >, {{ dayAndTime(trace.receivedAt, now, zone) }}
       </span>
       <span class="gap"></span>
-      <a v-if="data.targetPage" class="btn" :href="data.targetPage" target="_blank" rel="noopener"
+      <a
+        v-if="data.targetPage && !isGone(data)"
+        class="btn"
+        :href="data.targetPage"
+        target="_blank"
+        rel="noopener"
         >Open task</a
       >
       <RouterLink v-if="data.newer" class="btn" :to="{ name: 'trace', params: { id: data.newer } }"

@@ -97,6 +97,11 @@ class GoneTaskIT extends AppTestBase {
     assertThat(asked.path("reason").asText())
         .contains("others removed it")
         .contains("Make it anew, or leave it so");
+    assertThat(story(asked).path("lines").findValuesAsText("text"))
+        .contains(
+            "Grounds Board, changing the task: the task is not there",
+            "Looked for the task by its key at Grounds Board")
+        .doesNotContain("Changed the task at Grounds Board");
     edit(number, "2");
     assertThat(settled(number, 3).path("verdict").asText()).isEqualTo("FAILED");
 

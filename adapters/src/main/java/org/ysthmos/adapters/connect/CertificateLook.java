@@ -59,15 +59,33 @@ public final class CertificateLook {
   public static Looked at(SystemDescription system, Surroundings surroundings) {
     Optional<String> problem =
         connect(system, surroundings).entrySet().stream()
-            .map(entry -> entry.getKey() + ": " + entry.getValue())
+            .map(entry -> inWords(entry.getKey(), entry.getValue()))
             .findFirst();
     List<X509Certificate> chain = new ArrayList<>();
-    Map<String, String> expected =
+    // That it is not connected to so is meant.
+    Map<String, String> unused =
         connect(system.trusting(new Trust.Look(chain::addAll)), surroundings);
     return new Looked(
         problem.isEmpty(),
-        problem.orElse(chain.isEmpty() && expected.isEmpty() ? "No TLS is spoken there" : ""),
+        problem.orElse(""),
         chain.stream().distinct().map(CertificateLook::shown).toList());
+  }
+
+  /** What Java says of it, as people say it; what is not known stays as it is. */
+  private static String inWords(String which, String said) {
+    String at = which.equals("address") ? "" : which + ": ";
+    if (said.contains("PKIX path") || said.contains("trustAnchors")) {
+      return at + "nobody who is trusted vouches for its certificate";
+    }
+    if (said.contains("NotAfter") || said.contains("expired")) {
+      return at + "its certificate is not good any more";
+    }
+    if (said.contains("No name matching")
+        || said.contains("subject alternative")
+        || said.contains("PeerUnverified")) {
+      return at + "its certificate is made out for another name";
+    }
+    return at + said;
   }
 
   private static Map<String, String> connect(SystemDescription system, Surroundings surroundings) {

@@ -32,7 +32,7 @@ public sealed interface Trust {
     return true;
   }
 
-  /** A certificate that one of the authorities vouches for that every Java knows. */
+  /** A certificate that one of the usual authorities vouches for, which every Java knows. */
   static Trust usual() {
     return new Usual();
   }

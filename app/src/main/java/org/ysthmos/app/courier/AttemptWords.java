@@ -26,15 +26,35 @@ final class AttemptWords {
     List<Line> lines = new ArrayList<>();
     List<RemoteCall> calls = attempt.calls();
     for (int i = 0; i < calls.size(); i++) {
-      // Every call but the last was answered well, or the last would not have been made.
+      // Every call but the last was answered well, or the last would not have been made; but for
+      // a task that is not there, which is then looked for.
       boolean last = i == calls.size() - 1;
       RemoteCall call = calls.get(i);
-      lines.add(
-          last && failure.isPresent()
-              ? failed(attempt.systemName(), call, failure.get())
-              : done(attempt.systemName(), call));
+      if (isMissing(call)) {
+        lines.add(missing(attempt.systemName(), call));
+      } else if (last && failure.filter(one -> !GoneTasks.isGone(one)).isPresent()) {
+        lines.add(failed(attempt.systemName(), call, failure.get()));
+      } else {
+        lines.add(done(attempt.systemName(), call));
+      }
     }
     return lines;
+  }
+
+  /** Whether it was told that the task is not there (RFC 9110 sections 15.5.5 and 15.5.11). */
+  private static boolean isMissing(RemoteCall call) {
+    return (call.status() == 404 || call.status() == 410)
+        && (call.purpose() == Purpose.CHANGE
+            || call.purpose() == Purpose.READ
+            || call.purpose() == Purpose.READ_VERSION);
+  }
+
+  private static Line missing(String system, RemoteCall call) {
+    return StoryWriter.line(
+        call,
+        Mark.FAILED,
+        "%s, %s: the task is not there".formatted(system, call.purpose().words()),
+        "Answered " + call.status());
   }
 
   private static Line done(String system, RemoteCall call) {

@@ -20,7 +20,6 @@ import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
 import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
-import org.snakeyaml.engine.v2.nodes.Tag;
 
 /**
  * One place in a YAML document: a text, a list or a group of keys. Every reading method says what
@@ -202,8 +201,9 @@ public final class DocumentNode {
     return isList() ? list().stream().map(DocumentNode::text).toList() : List.of(text());
   }
 
+  /** True or false; in quotes too, as it comes from the desk, where every scalar is a text. */
   public boolean flag() {
-    if (node instanceof ScalarNode scalar && scalar.getTag().equals(Tag.BOOL)) {
+    if (node instanceof ScalarNode scalar && List.of("true", "false").contains(scalar.getValue())) {
       return scalar.getValue().equals("true");
     }
     throw refuse("expected true or false here, found " + kindWord());

@@ -22,6 +22,7 @@ import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentText;
 import org.ysthmos.core.reference.BridgeSchema;
 import org.ysthmos.core.testkit.Garden;
+import org.ysthmos.core.testkit.HazardReports;
 import org.ysthmos.core.testkit.Seeds;
 
 /** Bridges as documents: read, written, and judged by the published schema. */
@@ -46,6 +47,17 @@ class BridgeDocumentTest {
     assertThat(second).isEqualTo(first);
     assertThat(BridgeWriter.write(second)).isEqualTo(written);
     assertThat(BridgeCompiler.compile(written, 1, Garden.CATALOG).definition()).isEqualTo(first);
+  }
+
+  /** The desk keeps every scalar as a text. */
+  @Test
+  void flagInQuotesIsAFlag() {
+    String plain = HazardReports.DOCUMENT.replace("event: [", "own-writes: true, event: [");
+    String quoted = plain.replace("own-writes: true", "own-writes: \"true\"");
+    assertThat(quoted).isNotEqualTo(plain);
+    BridgeDefinition read = BridgeReader.read(DocumentNode.parse(quoted));
+    assertThat(read).isEqualTo(BridgeReader.read(DocumentNode.parse(plain)));
+    assertThat(read.from().ownWrites()).isTrue();
   }
 
   /** Each step in its own document: what a step says is kept by the document, sign for sign. */
