@@ -52,6 +52,22 @@ describe('the condition', () => {
     })
   })
 
+  it('asks what something changed to, or whether it changed at all', async () => {
+    const { view, last } = editor({ value: 'report/place', changed: { to: 'done' } })
+    const to = view.get('[aria-label="To what"]')
+    expect((to.element as HTMLInputElement).value).toBe('done')
+    await to.setValue('')
+    await to.trigger('change')
+    expect(last()).toEqual({ all: [{ value: 'report/place', changed: 'true' }] })
+    await to.setValue('{"from": "open", "to": "done"}')
+    await to.trigger('change')
+    expect(last()).toEqual({
+      all: [{ value: 'report/place', changed: { from: 'open', to: 'done' } }],
+    })
+    await view.get('[aria-label="How it is tested"]').setValue('is')
+    expect(last()).toEqual({ all: [{ value: 'report/place', is: 'present' }] })
+  })
+
   it('can hold when one of its tests does', async () => {
     const { view, last } = editor(TWO)
     await view.get('[aria-label="How many must hold"]').setValue('any')

@@ -35,12 +35,31 @@ const choices = computed(() =>
     hint: field.value ? `= ${field.value}` : field.type,
   })),
 )
-const operators = computed(() => props.language.operators.filter((key) => key !== 'not'))
+/** A test of what was there before, beside those of what is there now. */
+const CHANGED = 'changed'
+const operators = computed(() => [
+  ...props.language.operators.filter((key) => key !== 'not'),
+  CHANGED,
+])
 const operatorOf = (test: Group) => operators.value.find((key) => key in test) ?? 'is'
 const operandOf = (test: Group) => {
   const operand = test[operatorOf(test)]
+  if (operatorOf(test) === CHANGED) return changedOf(operand)
   return typeof operand === 'string' ? operand : JSON.stringify(operand ?? '')
 }
+/** To what it changed: nothing for any change; what is more than that as it is written. */
+function changedOf(how: Tree | undefined): string {
+  if (!isGroup(how)) return ''
+  return Object.keys(how).join() === 'to' && typeof how.to === 'string'
+    ? how.to
+    : JSON.stringify(how)
+}
+function changedTo(text: string): Tree {
+  const read = operand(text)
+  if (isGroup(read)) return read
+  return text.trim() ? { to: read } : 'true'
+}
+
 const resultOf = (place: number) => props.results[place]
 const stepNames = (test: Group) =>
   (Array.isArray(test.steps) ? test.steps : []).map((step) =>
@@ -61,9 +80,10 @@ function withOperator(test: Group, operator: string): Group {
   const next: Group = { value: test.value ?? '' }
   const kept = Array.isArray(test.steps) ? test.steps.filter((step) => step !== 'read-number') : []
   const steps = isText && ORDERED.includes(operator) ? [...kept, 'read-number'] : kept
-  if (steps.length) next.steps = steps
-  const operand = operatorOf(test) === 'is' ? '' : (test[operatorOf(test)] ?? '')
-  next[operator] = operator === 'is' ? 'present' : operand
+  if (steps.length && operator !== CHANGED) next.steps = steps
+  const operand = ['is', CHANGED].includes(operatorOf(test)) ? '' : (test[operatorOf(test)] ?? '')
+  next[operator] =
+    operator === 'is' ? 'present' : operator === CHANGED ? changedTo(String(operand)) : operand
   return next
 }
 
@@ -106,7 +126,9 @@ const words = (key: string) => key.replaceAll('-', ' ')
           :value="operatorOf(test)"
           @change="change(i, withOperator(test, value($event)))"
         >
-          <option v-for="key in operators" :key="key" :value="key">{{ words(key) }}</option>
+          <option v-for="key in operators" :key="key" :value="key">
+            {{ key === CHANGED ? 'changed to' : words(key) }}
+          </option>
         </select>
         <select
           v-if="operatorOf(test) === 'is'"
@@ -118,6 +140,14 @@ const words = (key: string) => key.replaceAll('-', ' ')
           <option value="present">given</option>
           <option value="empty">empty</option>
         </select>
+        <input
+          v-else-if="operatorOf(test) === CHANGED"
+          class="in with"
+          aria-label="To what"
+          placeholder="to anything"
+          :value="operandOf(test)"
+          @change="change(i, { ...test, [CHANGED]: changedTo(value($event)) })"
+        />
         <input
           v-else
           class="in with"

@@ -29,6 +29,7 @@ const shared = computed(() => {
     <span class="mid">The same thing when</span>
     <span v-for="(address, i) in match" :key="address" class="part">
       <b>{{ nameOf(address) }}</b>
+      {{ ' ' }}
       <button
         v-if="match.length > 1"
         class="btn bare"
