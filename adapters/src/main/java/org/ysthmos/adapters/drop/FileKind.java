@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.ysthmos.core.json.ExactJson;
 
 /** What files hold. */
 enum FileKind {
@@ -50,7 +51,7 @@ enum FileKind {
     }
   };
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   /**
    * The records of a file.

@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.util.Map;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.json.ExactJson;
 
 /** Reads which event a webhook tells of. */
 public final class PushReader {
@@ -19,15 +20,16 @@ public final class PushReader {
   private static final int DEEPEST = 100;
 
   private static final JsonMapper JSON =
-      JsonMapper.builder(
-              JsonFactory.builder()
-                  .streamReadConstraints(
-                      StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
-                  // RFC 7493 section 2.3: which of two names of an object counts nobody can say.
-                  .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-                  .build())
+      ExactJson.exact(
+              JsonMapper.builder(
+                  JsonFactory.builder()
+                      .streamReadConstraints(
+                          StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                      // RFC 7493 section 2.3: which of two names of an object counts nobody can
+                      // say.
+                      .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                      .build()))
           .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
-          .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
           .build();
 
   private PushReader() {}

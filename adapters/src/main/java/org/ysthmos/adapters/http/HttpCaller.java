@@ -41,6 +41,7 @@ import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.adapters.system.Trust;
 import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
+import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.load.RateLimiter;
 
 /**
@@ -58,7 +59,7 @@ public final class HttpCaller implements AutoCloseable {
   /** What is read as it comes is never whole in memory. */
   private static final long LARGEST_STREAM = 1L << 30;
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   /** What a call came to. */
   public sealed interface Answer {}

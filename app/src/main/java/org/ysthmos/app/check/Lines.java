@@ -12,12 +12,13 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.trial.PinnedExample;
 
 /** Files of the command: texts, and JSON one value a line (NDJSON). */
 final class Lines {
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   private Lines() {}
 

@@ -28,6 +28,7 @@ import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.TaskGateway;
+import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.shape.ShapeChange;
@@ -39,7 +40,7 @@ import org.ysthmos.core.value.ValueType;
 /** One call of a described collection, really made, and what it came to. */
 final class CallTrial {
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
   private static final Set<Call> NEED_A_RECORD = Set.of(Call.FIND, Call.CHANGE, Call.REMOVE);
   private static final int SAMPLE = 20;
   private static final int LONGEST_RECORD = 20_000;

@@ -8,6 +8,7 @@ import java.io.IOException;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway.SetAside;
+import org.ysthmos.core.json.ExactJson;
 
 /**
  * What changed at a source and could not be read or kept, as it is kept in place of an event: so
@@ -22,7 +23,7 @@ public record Aside(String item, String what, Failure failure) {
   /** The kind of such an event; no bridge can ask for it, and each of the collection gets it. */
   public static final String KIND = "unreadable";
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   /** As JSON in UTF-8, with the beginning of what stands there. */
   public static byte[] write(SetAside aside) {

@@ -28,6 +28,7 @@ import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.trial.PinnedExample;
 
 /**
@@ -42,7 +43,7 @@ class SetupLoader {
   /** The ending of the files with the examples of a bridge, which are called as it is. */
   private static final String EXAMPLES = ".examples.ndjson";
 
-  private static final JsonMapper JSON = JsonMapper.builder().build();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   private final Settings settings;
   private final Systems systems;

@@ -40,7 +40,7 @@ public final class TypedReader {
       return Nothing.NOTHING;
     }
     return switch (type.kind()) {
-      case TEXT -> node.isValueNode() ? Text.of(node.asText()) : mismatch(node, type);
+      case TEXT -> node.isValueNode() ? ExactJson.text(node) : mismatch(node, type);
       case NUMBER -> node.isNumber() ? number(node) : mismatch(node, type);
       case FLAG -> node.isBoolean() ? Flag.of(node.booleanValue()) : mismatch(node, type);
       case CHOICE -> node.isValueNode() ? new Choice(node.asText()) : mismatch(node, type);

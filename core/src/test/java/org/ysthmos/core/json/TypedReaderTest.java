@@ -3,10 +3,13 @@ package org.ysthmos.core.json;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.math.BigDecimal;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.testkit.Seeds;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
@@ -16,7 +19,7 @@ import org.ysthmos.core.value.ValueType;
 
 class TypedReaderTest {
 
-  private static final ObjectMapper JSON = new ObjectMapper();
+  private static final JsonMapper JSON = ExactJson.mapper();
 
   private static Computed read(String json, String type) throws Exception {
     return TypedReader.read(JSON.readTree(json), ValueType.parse(type).orElseThrow());
@@ -45,6 +48,36 @@ class TypedReaderTest {
     assertThat(computed).isInstanceOf(Value.class);
     assertThat(((Value) computed).display()).isEqualTo(display);
     assertThat(((Value) computed).type().toString()).isEqualTo(type);
+  }
+
+  /** RFC 8259 section 6: a number may have any size and precision; the last three are its own. */
+  @ParameterizedTest
+  @CsvSource({
+    "19.999999999999999999, number, 19.999999999999999999",
+    "12345678901234567890123.5, text, 12345678901234567890123.5",
+    "1.50, text, 1.50",
+    "123e3, text, 123000",
+    "-0.0, number, 0",
+    "1E400, number, 1E400",
+    "3.141592653589793238462643383279, number, 3.141592653589793238462643383279",
+    "9007199254740993, number, 9007199254740993"
+  })
+  void numbersAreWhatWasWritten(String json, String type, String number) throws Exception {
+    Computed computed = read(json, type);
+    assertThat(computed).isInstanceOf(Value.class);
+    assertThat(((Value) computed).display()).isEqualTo(new BigDecimal(number).toPlainString());
+  }
+
+  /** A few signs that would fill a disk when they are written out. */
+  @ParameterizedTest
+  @ValueSource(strings = {"1e999999999", "-1e-999999999", "1e1001"})
+  void numbersOfMoreDigitsThanAreTakenAreProblems(String json) throws Exception {
+    for (String type : List.of("number", "text")) {
+      assertThat(read(json, type))
+          .isInstanceOfSatisfying(
+              Problem.class,
+              problem -> assertThat(problem.toString()).contains("more than 1000 digits"));
+    }
   }
 
   /** A day is never made of a moment, nor a number of a text: that takes a step. */
