@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { everyText } from '@/shared/format/time'
 import type { PlaceView } from './api'
-import { isGroup, type Group, type Tree } from './tree'
+import { isGroup, withKey, type Group, type Tree } from './tree'
 
 /** How often the source is asked what changed, where it is asked at all. */
 const props = defineProps<{ from: Tree | undefined; place: PlaceView }>()
@@ -18,10 +18,7 @@ const SPANS: Record<string, string> = {
 const start = computed<Group>(() => (isGroup(props.from) ? props.from : {}))
 const every = computed(() => String(start.value.every ?? ''))
 
-function set(span: string) {
-  const rest = Object.fromEntries(Object.entries(start.value).filter(([key]) => key !== 'every'))
-  emit('change', span ? { ...rest, every: span } : rest)
-}
+const set = (span: string) => emit('change', withKey(props.from, 'every', span || undefined))
 </script>
 
 <template>

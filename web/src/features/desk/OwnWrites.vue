@@ -1,26 +1,23 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PlaceView } from './api'
-import { isGroup, type Group, type Tree } from './tree'
+import { isGroup, withKey, type Tree } from './tree'
 
 /** Whether a bridge also hears of what was written to its source from here. */
 const props = defineProps<{ from: Tree | undefined; place: PlaceView }>()
 const emit = defineEmits<{ change: [from: Tree] }>()
 
 const KEY = 'own-writes'
-const from = computed<Group>(() => (isGroup(props.from) ? props.from : {}))
+const heard = computed(() => isGroup(props.from) && props.from[KEY] === 'true')
 
-function set(heard: boolean) {
-  const rest = Object.fromEntries(Object.entries(from.value).filter(([key]) => key !== KEY))
-  emit('change', heard ? { ...rest, [KEY]: 'true' } : rest)
-}
+const set = (heard: boolean) => emit('change', withKey(props.from, KEY, heard ? 'true' : undefined))
 </script>
 
 <template>
   <label class="line">
     <input
       type="checkbox"
-      :checked="from[KEY] === 'true'"
+      :checked="heard"
       @change="set(($event.target as HTMLInputElement).checked)"
     />
     <span class="mid">Hear also of what other bridges write at {{ place.systemName }}</span>

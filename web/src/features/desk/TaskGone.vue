@@ -1,20 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PlaceView } from './api'
-import { isGroup, type Group, type Tree } from './tree'
+import { isGroup, withKey, type Tree } from './tree'
 
 /** What is done about a task that others removed, when an event wants it changed. */
 const props = defineProps<{ to: Tree | undefined; place: PlaceView }>()
 const emit = defineEmits<{ change: [to: Tree] }>()
 
 const KEY = 'if-gone'
-const to = computed<Group>(() => (isGroup(props.to) ? props.to : {}))
-const chosen = computed(() => String(to.value[KEY] ?? 'ask'))
+const chosen = computed(() => String((isGroup(props.to) && props.to[KEY]) || 'ask'))
 
-function set(way: string) {
-  const rest = Object.fromEntries(Object.entries(to.value).filter(([key]) => key !== KEY))
-  emit('change', way === 'ask' ? rest : { ...rest, [KEY]: way })
-}
+const set = (way: string) => emit('change', withKey(props.to, KEY, way === 'ask' ? undefined : way))
 </script>
 
 <template>
