@@ -72,7 +72,33 @@ class BadInputIT extends AppTestBase {
   @Test
   void verdictThatThereIsNotIsRefused() throws Exception {
     var answer = send("GET", app("/api/traces?verdict=perhaps"), "", Map.of());
-    assertProblem(answer, 400, "no verdict “perhaps”");
+    assertProblem(answer, 400, "No verdict is called “perhaps”");
+    assertProblem(
+        send("GET", app("/api/traces?verdict=faild"), "", Map.of()), 400, "did you mean “failed”?");
+  }
+
+  /** As the answers write it, and as the addresses of the screens do. */
+  @Test
+  void verdictIsFoundHoweverItIsWritten() throws Exception {
+    for (String word : List.of("PASSED_BY", "passed-by", "Passed-By")) {
+      var answer = send("GET", app("/api/traces?verdict=" + word), "", Map.of());
+      assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+      for (JsonNode trace : JSON.readTree(answer.body()).path("traces")) {
+        assertThat(trace.path("verdict").asText()).isEqualTo("PASSED_BY");
+      }
+    }
+  }
+
+  @Test
+  void parameterThatNothingReadsIsRefused() throws Exception {
+    assertProblem(
+        send("GET", app("/api/traces?verdct=failed"), "", Map.of()),
+        400,
+        "did you mean “verdict”?");
+    assertProblem(
+        send("POST", app("/api/traces/none/take-back?evenIfTouchd=true"), "", Map.of()),
+        400,
+        "did you mean “evenIfTouched”?");
   }
 
   /** Every path that takes a body says what is missing in one, and none breaks of it. */

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +25,7 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.document.Nearest;
 
 /** Finding traces, opening one, sending one again. */
 @RestController
@@ -172,8 +174,10 @@ class TraceController {
       @RequestParam(required = false) @Nullable Instant until,
       @RequestParam(required = false) @Nullable String text,
       @RequestParam(required = false) @Nullable Long before) {
-    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
-    Instant start = since == null ? end.minus(USUAL_SPAN) : since;
+    // What came while the clock was ahead is in the future now, and must not be hidden by that.
+    Instant end = until == null ? LATEST : until;
+    Instant start =
+        since == null ? (until == null ? clock.instant() : until).minus(USUAL_SPAN) : since;
     if (start.isBefore(EARLIEST) || end.isAfter(LATEST)) {
       throw new ApiProblem(
           HttpStatus.BAD_REQUEST,
@@ -198,6 +202,12 @@ class TraceController {
         page.stream().map(this::summary).toList(), more ? page.getLast().seq() : null, start);
   }
 
+  private static final List<String> VERDICTS =
+      Stream.concat(
+              Stream.of(org.ysthmos.core.decide.Verdict.values()).map(Words::word),
+              Stream.of("waiting", "needs-you"))
+          .toList();
+
   private record Filter(
       TraceSearch.Wanted wanted, org.ysthmos.core.decide.@Nullable Verdict verdict) {}
 
@@ -205,12 +215,14 @@ class TraceController {
     if (word == null) {
       return new Filter(TraceSearch.Wanted.ALL, null);
     }
-    return switch (word) {
+    // As addresses of screens write it, and as answers do.
+    String plain = word.toLowerCase(Locale.ROOT).replace('_', '-');
+    return switch (plain) {
       case "waiting" -> new Filter(TraceSearch.Wanted.UNDER_WAY, null);
       case "needs-you" -> new Filter(TraceSearch.Wanted.NEEDS_A_PERSON, null);
       default ->
           Stream.of(org.ysthmos.core.decide.Verdict.values())
-              .filter(one -> Words.word(one).equals(word))
+              .filter(one -> Words.word(one).equals(plain))
               .findFirst()
               .map(one -> new Filter(TraceSearch.Wanted.WITH_VERDICT, one))
               .orElseThrow(
@@ -218,9 +230,7 @@ class TraceController {
                       new ApiProblem(
                           HttpStatus.BAD_REQUEST,
                           "There is no such verdict",
-                          "There is no verdict “"
-                              + word
-                              + "”. Known are create, update, unchanged, passed-by, failed, waiting and needs-you."));
+                          Words.capital(Nearest.unknown("verdict", word, VERDICTS))));
     };
   }
 
