@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,9 +14,13 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.ysthmos.app.time.AppClock;
 
 /** One event crosses: whole, once, and with its story. */
 class CrossingIT extends AppTestBase {
+
+  @Autowired private AppClock clock;
 
   @Test
   void carriesReportIntoCompleteTask() throws Exception {
@@ -77,6 +82,23 @@ class CrossingIT extends AppTestBase {
     assertThat(second.path("event")).isEqualTo(first.path("event"));
     assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("UNCHANGED");
     assertThat(tasksOf(number)).hasSize(1);
+  }
+
+  /** It was received in what is the future now, and a person looks for it all the same. */
+  @Test
+  void whatCameWhileTheClockWasAheadIsListedWhenItIsBack() throws Exception {
+    String number = report(Map.of());
+    settled(number, 1);
+    Instant ahead = Instant.now().plus(Duration.ofDays(1));
+    String body = "{\"type\":\"submission.changed\",\"submission\":\"%s\"}".formatted(number);
+    try {
+      clock.set(ahead);
+      assertThat(hook("msg_" + UUID.randomUUID(), body, ahead, SECRET).statusCode()).isEqualTo(202);
+    } finally {
+      clock.release();
+    }
+    assertThat(settled(number, 2).path("receivedAt").asText())
+        .isGreaterThan(Instant.now().plus(Duration.ofHours(23)).toString());
   }
 
   @Test

@@ -117,17 +117,6 @@ class KillIT {
     numbers.forEach(number -> assertThat(TOGETHER.tasksOf(number)).hasSize(1));
   }
 
-  /** It was received in what is the future now, and a person looks for it all the same. */
-  @Test
-  void whatCameWhileTheClockWasAheadIsListedWhenItIsBack() {
-    TOGETHER.clock(Instant.now().plus(Duration.ofDays(1)));
-    String number = TOGETHER.report("From tomorrow", "6");
-    TOGETHER.awaitVerdict(number, "CREATE");
-    TOGETHER.kill();
-    TOGETHER.restart();
-    assertThat(TOGETHER.tracesOf(number)).hasSize(1);
-  }
-
   /**
    * Kills at moments that a seed chooses, under load and with faults on. A few here; {@code
    * bench/kill} makes two hundred.
