@@ -55,6 +55,13 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
       <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
       <RouterLink to="/systems" :class="within('/systems')">Systems</RouterLink>
+      <RouterLink
+        to="/tables"
+        :class="{
+          'router-link-active': ['/tables', '/calendars'].some((p) => route.path.startsWith(p)),
+        }"
+        >Tables</RouterLink
+      >
     </nav>
     <form class="find" role="search" @submit.prevent="search">
       <input

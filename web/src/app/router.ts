@@ -31,6 +31,26 @@ export const router = createRouter({
       meta: { title: 'Desk' },
     },
     {
+      path: '/tables',
+      name: 'tables',
+      component: () => import('@/features/tables').then((m) => m.TablesPage),
+      meta: { title: 'Tables' },
+    },
+    {
+      path: '/tables/:id',
+      name: 'table',
+      component: () => import('@/features/tables').then((m) => m.TablePage),
+      props: true,
+      meta: { title: 'Table' },
+    },
+    {
+      path: '/calendars/:id',
+      name: 'calendar',
+      component: () => import('@/features/tables').then((m) => m.CalendarPage),
+      props: true,
+      meta: { title: 'Calendar' },
+    },
+    {
       path: '/traces',
       name: 'traces',
       component: () => import('@/features/traces').then((m) => m.TracesPage),

@@ -139,6 +139,7 @@ export const trialView = (part: Partial<TrialView> = {}): TrialView =>
     tests: [],
     values: [],
     leaving: [],
+    then: [],
     problems: [],
     remarks: [],
     unknownKeys: [],

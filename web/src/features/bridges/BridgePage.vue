@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
-import { HoldControl } from '@/features/hold'
+import { HoldControl, RetireControl } from '@/features/hold'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
 
 const props = defineProps<{ id: string }>()
+const router = useRouter()
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(() => readBridge(props.id))
 watch(
@@ -30,6 +32,11 @@ watch(
       <span class="mid">{{ data.bridge.purpose }}</span>
       <span class="gap"></span>
       <HoldControl :bridge="data.bridge" @changed="load" />
+      <RetireControl
+        v-if="data.bridge.heldSince"
+        :bridge="data.bridge"
+        @retired="router.push({ name: 'bridges' })"
+      />
       <RouterLink class="btn" :to="{ name: 'desk', params: { id: data.bridge.id } }"
         >Open the desk</RouterLink
       >
@@ -73,6 +80,18 @@ watch(
           :key="`${place} ${field.field}`"
           :field="field"
         />
+        <template v-for="effect in data.then" :key="effect.name">
+          <h2 class="then">
+            Then {{ effect.name.replaceAll('-', ' ') }} <small>{{ effect.what }}</small>
+          </h2>
+          <p v-if="effect.conditions.length" class="mid">
+            only when {{ effect.conditions.join('; ') }}
+          </p>
+          <p v-if="effect.matchKey.length" class="mid">
+            once for {{ effect.matchKey.join(' and ') }}
+          </p>
+          <FieldSentence v-for="field in effect.fields" :key="field.field" :field="field" />
+        </template>
         <template v-if="data.remarks.length">
           <h2>To look at</h2>
           <ul>
@@ -100,6 +119,9 @@ watch(
 </template>
 
 <style scoped>
+.then {
+  margin-top: 20px;
+}
 .heading h1 {
   white-space: nowrap;
 }

@@ -7,15 +7,17 @@ import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { NewBridge, readDrafts } from '@/features/desk'
-import { readBridges } from './api'
+import { readBridges, readRetired } from './api'
 
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(readBridges)
 const { data: drafts, load: loadDrafts } = useResource(readDrafts)
+const { data: retired, load: loadRetired } = useResource(readRetired)
 const beginning = ref(false)
 onMounted(() => {
   void load()
   void loadDrafts()
+  void loadRetired()
 })
 </script>
 
@@ -67,6 +69,18 @@ onMounted(() => {
         <li v-for="draft in drafts" :key="draft.id">
           <RouterLink :to="{ name: 'desk', params: { id: draft.id } }">{{ draft.name }}</RouterLink>
           <span class="mid"> changed {{ dayAndTime(draft.changedAt, now, zone) }}</span>
+        </li>
+      </ul>
+    </template>
+    <template v-if="retired?.length">
+      <h2 class="drafts">Retired</h2>
+      <ul>
+        <li v-for="one in retired" :key="one.id">
+          <RouterLink :to="{ name: 'desk', params: { id: one.id } }">{{ one.name }}</RouterLink>
+          <span class="mid">
+            {{ dayAndTime(one.since, now, zone) }}: {{ one.because }}
+            <RouterLink :to="{ name: 'traces', query: { bridge: one.id } }">Its traces</RouterLink>
+          </span>
         </li>
       </ul>
     </template>

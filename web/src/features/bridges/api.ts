@@ -5,4 +5,6 @@ export type BridgeView = Schemas['BridgeView']
 export type FieldView = Schemas['FieldView']
 
 export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
+export type Retired = Schemas['RetiredView']
+export const readRetired = () => get<Retired[]>('/api/bridges/retired')
 export const readBridge = (id: string) => get<BridgeView>(`/api/bridges/${encodeURIComponent(id)}`)

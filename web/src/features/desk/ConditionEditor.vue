@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { ArrivingGroup, LanguageView, TestView } from './api'
 import AddBy from './AddBy.vue'
+import TakeAlong from './TakeAlong.vue'
 import { isGroup, type Group, type Tree } from './tree'
 
 /** When the bridge carries an event: tests that all or any must hold, each editable in place. */
@@ -103,6 +104,7 @@ const words = (key: string) => key.replaceAll('-', ' ')
   <div class="when">
     <p v-if="tests === null" class="mid">
       The condition has parts within parts; it is edited in the document below.
+      <TakeAlong v-if="when !== undefined" kind="condition" name="as a whole" :tree="when" />
     </p>
     <template v-else>
       <div v-for="(test, i) in tests" :key="i" class="test">
@@ -166,6 +168,11 @@ const words = (key: string) => key.replaceAll('-', ' ')
               >{{ resultOf(i)!.passed }} of {{ resultOf(i)!.asked }} events</span
             >
           </template>
+          <TakeAlong
+            kind="condition"
+            :name="fields.find((one) => one.address === test.value)?.name ?? String(test.value)"
+            :tree="test"
+          />
           <button class="btn bare" @click="set(tests.filter((_, k) => k !== i))">Remove</button>
         </span>
       </div>
@@ -188,6 +195,12 @@ const words = (key: string) => key.replaceAll('-', ' ')
           </select></label
         >
         <span v-if="!tests.length" class="mid">Every event is carried.</span>
+        <TakeAlong
+          v-if="when !== undefined && tests.length > 1"
+          kind="condition"
+          name="as a whole"
+          :tree="when"
+        />
       </div>
     </template>
   </div>

@@ -13,7 +13,7 @@ import ProofSheet from './ProofSheet.vue'
 import RulesBank from './RulesBank.vue'
 import SampleStrip from './SampleStrip.vue'
 import TryDialog from './TryDialog.vue'
-import { pinSample, readLanguage, readPlaces, removeSample } from './api'
+import { pinSample, readLanguage, readLiveBridges, readPlaces, removeSample } from './api'
 import { isGroup, usedIn } from './tree'
 import { useDraft } from './useDraft'
 import { useTrial } from './useTrial'
@@ -26,6 +26,7 @@ const sample = ref('')
 const { trial, error: trialError, run } = useTrial(props.id, draft.text, sample)
 const { data: language, load: loadLanguage } = useResource(readLanguage)
 const { data: places, load: loadPlaces } = useResource(readPlaces)
+const { data: bridges, load: loadBridges } = useResource(readLiveBridges)
 const { data: live, load: loadLive } = useResource(() => readHeld(props.id))
 const open = ref('')
 const dialog = ref<'' | 'live' | 'add' | 'try'>('')
@@ -39,6 +40,7 @@ onMounted(() => {
   void draft.load()
   void loadLanguage()
   void loadPlaces()
+  void loadBridges()
   window.addEventListener('keydown', keys)
 })
 onUnmounted(() => window.removeEventListener('keydown', keys))
@@ -60,7 +62,8 @@ const doc = draft.doc
 const start = computed(() => (isGroup(doc.value?.from) ? doc.value.from : {}))
 const name = computed(() => (typeof doc.value?.name === 'string' ? doc.value.name : props.id))
 const current = computed(() => trial.value?.samples[trial.value.inView])
-const end = computed(() => (isGroup(doc.value?.to) ? doc.value.to : {}))
+/** Where it leads; the place it starts at, where it changes the very record. */
+const end = computed(() => (isGroup(doc.value?.to) ? doc.value.to : start.value))
 const targetPlace = computed(() =>
   places.value?.targets.find(
     (place) => place.system === end.value.system && place.collection === end.value.collection,
@@ -212,6 +215,8 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
         :places="places?.lookups ?? []"
         :source="sourcePlace"
         :target="targetPlace"
+        :targets="places?.targets ?? []"
+        :bridges="bridges ?? []"
         @change="draft.change"
         @pick="taking = $event"
         @reread="run()"

@@ -22,7 +22,7 @@ const set = (span: string) => emit('change', withKey(props.from, 'every', span |
 </script>
 
 <template>
-  <p class="every">
+  <p class="saying">
     <span class="mid">{{ place.systemName }} is asked what changed, every</span>
     <select
       class="in"
@@ -36,12 +36,3 @@ const set = (span: string) => emit('change', withKey(props.from, 'every', span |
     </select>
   </p>
 </template>
-
-<style scoped>
-.every {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 0 4px 6px;
-}
-</style>

@@ -61,6 +61,9 @@ function pin() {
         </template>
       </template>
     </dl>
+    <p v-for="after in trial.then.filter((one) => one.done)" :key="after.name" class="mid">
+      Then <b>{{ after.name.replaceAll('-', ' ') }}</b>: {{ after.what }}
+    </p>
     <p v-if="trial.matchKey" class="mid key">
       The same thing as other events with <b class="mono">{{ trial.matchKey }}</b>
     </p>

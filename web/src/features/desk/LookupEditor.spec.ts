@@ -32,7 +32,14 @@ const ONE = {
 
 function editor(lookups: Tree | undefined, found: Partial<LookupFound>[] = []) {
   const view = mount(LookupEditor, {
-    props: { lookups, found: found as LookupFound[], arriving, places, problems: [] },
+    props: {
+      lookups,
+      found: found as LookupFound[],
+      arriving,
+      places,
+      bridges: [{ id: 'hazard-to-grounds', name: 'Hazard report' }],
+      problems: [],
+    },
   })
   return {
     view,
@@ -67,6 +74,23 @@ describe('a lookup', () => {
       by: { id: '/submission' },
       none: 'fail',
     })
+  })
+
+  it('finds the task that a bridge made, and may wait for it', async () => {
+    const { view, last } = editor(undefined)
+    const offered = view.findAll('li[role="option"]')
+    const task = offered.find((one) => one.text().includes('task that “Hazard report” made'))!
+    await task.trigger('mousedown')
+    expect(last()).toMatchObject({
+      task: { in: 'hazard-to-grounds', from: 'tasks', none: 'fail' },
+    })
+    await view.setProps({ lookups: last() })
+    expect(view.text()).toContain('that “Hazard report” made')
+    const wait = view.findAll('select').find((one) => one.text().includes('for an hour'))!
+    await wait.setValue('PT1H')
+    expect(last()).toMatchObject({ task: { wait: 'PT1H' } })
+    await wait.setValue('')
+    expect((last() as { task: object }).task).not.toHaveProperty('wait')
   })
 
   it('of what cannot be asked is looked for among the events received', async () => {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import AddBy from './AddBy.vue'
+import TakeAlong from './TakeAlong.vue'
 import type { ArrivingGroup, LookupFound, LookupPlace } from './api'
-import { isGroup, type Group, type Tree } from './tree'
+import { isGroup, withKey, type Group, type Tree } from './tree'
 
 /** The second reads that an event needs, with what each found for the event in view. */
 const props = defineProps<{
@@ -10,6 +11,7 @@ const props = defineProps<{
   found: LookupFound[]
   arriving: ArrivingGroup[]
   places: LookupPlace[]
+  bridges: { id: string; name: string }[]
   problems: { path: string; message: string }[]
 }>()
 const emit = defineEmits<{ change: [lookups: Tree | undefined] }>()
@@ -22,19 +24,35 @@ const all = computed<[string, Group][]>(() =>
 )
 const placeOf = (lookup: Group) =>
   props.places.find((place) => `${place.system}/${place.collection}` === lookup.in)
-const choices = computed(() =>
-  props.places.map((place) => ({
+const choices = computed(() => [
+  ...props.places.map((place) => ({
     key: `${place.system}/${place.collection}`,
     words: `${place.record} of ${place.systemName}`,
     hint: place.name,
   })),
-)
+  ...props.bridges.map((bridge) => ({
+    key: bridge.id,
+    words: `task that “${bridge.name}” made`,
+    hint: 'its id and link',
+  })),
+])
 const fields = computed(() => props.arriving.flatMap((group) => group.fields))
 const byOf = (lookup: Group) => (isGroup(lookup.by) ? Object.entries(lookup.by) : [])
 const foundOf = (name: string) => props.found.find((one) => one.name === name)
 const problemOf = (name: string) =>
   props.problems.find((one) => one.path.startsWith(`lookups/${name}`))?.message
 
+/** Looked for among the tasks that a bridge made. */
+const isOfTasks = (lookup: Group) => lookup.from === 'tasks'
+const bridgeName = (lookup: Group) =>
+  props.bridges.find((one) => one.id === lookup.in)?.name ?? String(lookup.in)
+
+const WAITS: Record<string, string> = {
+  '': 'not at all',
+  PT10M: 'for ten minutes',
+  PT1H: 'for an hour',
+  P1D: 'for a day',
+}
 const NONE: Record<string, string> = {
   fail: 'it fails',
   'pass-by': 'the event passes by',
@@ -61,7 +79,19 @@ function set(name: string, next: Group) {
   put(all.value.map(([key, old]) => [key, key === name ? next : old]))
 }
 
+function addTasksOf(bridge: string) {
+  let name = 'task'
+  for (let i = 2; all.value.some(([key]) => key === name); i++) name = `task-${i}`
+  const by = { record: fields.value[0]?.address ?? 'event/record' }
+  put([...all.value, [name, { in: bridge, from: 'tasks', by, none: 'fail' }]])
+  open.value = name
+}
+
 function add(place: string) {
+  if (props.bridges.some((bridge) => bridge.id === place)) {
+    addTasksOf(place)
+    return
+  }
   const at = props.places.find((one) => `${one.system}/${one.collection}` === place)
   if (!at) return
   const base = at.record.replaceAll(' ', '-')
@@ -99,6 +129,11 @@ function setOrigin(name: string, lookup: Group, origin: string) {
   set(name, next)
 }
 
+/** What is to be made is waited for. */
+function setNone(name: string, lookup: Group, none: string) {
+  set(name, { ...lookup, none, ...(none === 'make' && !lookup.wait ? { wait: 'PT10M' } : {}) })
+}
+
 const value = (event: Event) => (event.target as HTMLInputElement).value
 const simple = (tree: Tree | undefined) => typeof tree === 'string'
 </script>
@@ -108,9 +143,13 @@ const simple = (tree: Tree | undefined) => typeof tree === 'string'
     <div v-for="[name, lookup] in all" :key="name" class="lookup">
       <button class="head" :aria-expanded="open === name" @click="open = open === name ? '' : name">
         <span class="mid">Looked up</span>
-        <b>{{ placeOf(lookup)?.record ?? lookup.in }}</b>
+        <b>{{ isOfTasks(lookup) ? 'task' : (placeOf(lookup)?.record ?? lookup.in) }}</b>
         <span class="mid"
-          >of {{ placeOf(lookup)?.systemName ?? '' }}, by
+          >{{
+            isOfTasks(lookup)
+              ? `that “${bridgeName(lookup)}” made`
+              : `of ${placeOf(lookup)?.systemName ?? ''}`
+          }}, by
           {{
             byOf(lookup)
               .map(([key]) => key)
@@ -121,7 +160,7 @@ const simple = (tree: Tree | undefined) => typeof tree === 'string'
       </button>
       <p v-if="problemOf(name)" class="bad">{{ problemOf(name) }}</p>
       <div v-if="open === name" class="body">
-        <label
+        <label v-if="!isOfTasks(lookup)"
           ><span>Looked for</span>
           <select
             class="in"
@@ -168,16 +207,33 @@ const simple = (tree: Tree | undefined) => typeof tree === 'string'
           </select>
           <span v-else class="mid">a rule of its own; it is edited in the document</span></label
         >
+        <label v-if="isOfTasks(lookup)"
+          ><span>It is waited for</span>
+          <select
+            class="in"
+            :value="lookup.wait ?? ''"
+            @change="set(name, withKey(lookup, 'wait', value($event) || undefined))"
+          >
+            <option v-if="lookup.wait && !(String(lookup.wait) in WAITS)" :value="lookup.wait">
+              {{ lookup.wait }}
+            </option>
+            <option v-for="(words, span) in WAITS" :key="span" :value="span">{{ words }}</option>
+          </select></label
+        >
         <label
           ><span>If nothing is found,</span>
           <select
             class="in"
             :value="lookup.none ?? 'fail'"
-            @change="set(name, { ...lookup, none: value($event) })"
+            @change="setNone(name, lookup, value($event))"
           >
             <option v-for="(words, key) in NONE" :key="key" :value="key">{{ words }}</option>
+            <option v-if="isOfTasks(lookup)" value="make">
+              “{{ bridgeName(lookup) }}” makes it
+            </option>
           </select></label
         >
+        <TakeAlong kind="lookup" :name="name" :tree="lookup" />
         <button class="btn bare" @click="put(all.filter(([key]) => key !== name))">
           Remove the lookup
         </button>

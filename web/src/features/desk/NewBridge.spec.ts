@@ -56,6 +56,26 @@ async function dialog(answers: Record<string, unknown> = {}) {
 }
 
 describe('a new bridge', () => {
+  it('may change the record itself, where its system lets it be changed', async () => {
+    const { view, name, begin, last } = await dialog({
+      'GET /desk/places': {
+        sources: [place('desk', { changes: true }), place('board')],
+        targets: [place('board')],
+        lookups: [],
+      },
+    })
+    const [from, to] = view.findAll('select')
+    await to!.setValue(-1)
+    expect(view.find('.starters').exists()).toBe(false)
+    await name('Numbers')
+    await begin()
+    expect(last().key).toBe('POST /desk/drafts')
+    expect(last().body).toMatchObject({ targetSystem: '', targetCollection: '', starter: '' })
+    await from!.setValue(1)
+    expect(to!.element.value).toBe('0')
+    expect(to!.text()).not.toContain('itself is changed')
+  })
+
   it('tells what each place answers before anything is built', async () => {
     const { view } = await dialog()
     expect(view.text()).toContain('Visitor Desk answers.')

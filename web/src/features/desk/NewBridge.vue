@@ -48,14 +48,19 @@ const id = computed(
       .replace(/^-+|-+$/g, '')
       .slice(0, 64),
 )
+/** Chosen instead of a target: nothing is made, the record that the event came from is changed. */
+const ITSELF = -1
 const source = computed(() => data.value?.sources[from.value])
 const target = computed(() => data.value?.targets[to.value])
+const itself = computed(() => to.value === ITSELF)
 const usable = computed(() =>
   way.value === 'copy'
     ? copied.value !== ''
     : way.value === 'file'
       ? file.value !== ''
-      : !!source.value && !source.value.hindrance && !!target.value && !target.value.hindrance,
+      : !!source.value &&
+        !source.value.hindrance &&
+        (itself.value || (!!target.value && !target.value.hindrance)),
 )
 
 /** Asks the place itself, so that nobody builds a bridge to where we may not look. */
@@ -73,6 +78,7 @@ async function ask(place: PlaceView | undefined, end: 'from' | 'to') {
 }
 watch(source, (place) => {
   kinds.value = place?.kinds ?? []
+  if (!place?.changes && itself.value) to.value = 0
   void ask(place, 'from')
 })
 watch(target, (place) => void ask(place, 'to'))
@@ -106,15 +112,15 @@ async function begin() {
       await copyDraft(id.value, name.value.trim(), (await readDraft(copied.value)).document)
     } else if (way.value === 'file') {
       await copyDraft(id.value, name.value.trim(), file.value)
-    } else if (source.value && target.value) {
+    } else if (source.value && (itself.value || target.value)) {
       await addDraft({
         id: id.value,
         name: name.value.trim(),
         sourceSystem: source.value.system,
         sourceCollection: source.value.collection,
         kinds: kinds.value,
-        targetSystem: target.value.system,
-        targetCollection: target.value.collection,
+        targetSystem: target.value?.system ?? '',
+        targetCollection: target.value?.collection ?? '',
         starter: starter.value,
       })
     }
@@ -158,6 +164,9 @@ async function begin() {
         <label
           ><span>make a task in</span>
           <select v-model.number="to" class="in">
+            <option v-if="source?.changes" :value="ITSELF">
+              nothing is made: the {{ source.record }} itself is changed
+            </option>
             <option v-for="(place, i) in data.targets" :key="i" :value="i">
               {{ place.systemName }}: {{ place.name }}{{ place.hindrance ? ' (not yet)' : '' }}
             </option>
@@ -171,7 +180,7 @@ async function begin() {
             first.</template
           >
         </p>
-        <fieldset class="starters">
+        <fieldset v-if="!itself" class="starters">
           <legend>Begin with</legend>
           <label class="starter"
             ><input v-model="starter" type="radio" value="" />

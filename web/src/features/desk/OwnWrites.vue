@@ -14,7 +14,7 @@ const set = (heard: boolean) => emit('change', withKey(props.from, KEY, heard ? 
 </script>
 
 <template>
-  <label class="line">
+  <label class="saying">
     <input
       type="checkbox"
       :checked="heard"
@@ -23,12 +23,3 @@ const set = (heard: boolean) => emit('change', withKey(props.from, KEY, heard ? 
     <span class="mid">Hear also of what other bridges write at {{ place.systemName }}</span>
   </label>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 0 4px 6px;
-}
-</style>

@@ -6,7 +6,7 @@ import { dayAndTime, momentText } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { computeProof } from './api'
-import { csvOf } from './csv'
+import { csvOf } from '@/shared/format/csv'
 import { differs, reasonOf, reasonsOf } from './reasons'
 
 /** Every sample against every field; only the rows in sight are in the page. */

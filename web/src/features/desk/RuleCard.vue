@@ -6,6 +6,7 @@ import { momentText } from '@/shared/format/time'
 import AddBy from './AddBy.vue'
 import RuleSource from './RuleSource.vue'
 import StepEditor from './StepEditor.vue'
+import TakeAlong from './TakeAlong.vue'
 import {
   moved,
   ruleGroup,
@@ -240,6 +241,11 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             <span class="mono after" :class="{ bad: field.steps[i]?.problem }">{{
               field.steps[i]?.problem || momentText(field.steps[i]?.value ?? '', zone)
             }}</span>
+            <TakeAlong
+              kind="steps"
+              :name="field.steps[i]?.sentence ?? 'this step'"
+              :tree="[step]"
+            />
             <button class="btn bare x" :aria-label="`Remove this step`" @click="remove(i)">
               Remove
             </button>
@@ -258,6 +264,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <span class="dim"
           ><kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves, <kbd>Delete</kbd> removes</span
         >
+        <TakeAlong v-if="steps.length > 1" kind="steps" :name="`of ${field.name}`" :tree="steps" />
+        <TakeAlong kind="rule" :name="field.name" :tree="rule" />
         <button v-if="!field.required" class="btn bare" @click="emit('remove')">
           Remove the rule
         </button>

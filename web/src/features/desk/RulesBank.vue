@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, provide, ref, watch } from 'vue'
 import AddBy from './AddBy.vue'
 import CeilingEditor from './CeilingEditor.vue'
 import ConditionEditor from './ConditionEditor.vue'
@@ -7,10 +7,12 @@ import LookupEditor from './LookupEditor.vue'
 import EveryEditor from './EveryEditor.vue'
 import MatchEditor from './MatchEditor.vue'
 import OwnWrites from './OwnWrites.vue'
+import PartAtHand from './PartAtHand.vue'
 import RuleCard from './RuleCard.vue'
 import SuggestedPairs from './SuggestedPairs.vue'
 import TaskGone from './TaskGone.vue'
 import TableDialog from './TableDialog.vue'
+import ThenEditor from './ThenEditor.vue'
 import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
 import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
@@ -26,6 +28,8 @@ const props = defineProps<{
   places: LookupPlace[]
   source: PlaceView | undefined
   target: PlaceView | undefined
+  targets: PlaceView[]
+  bridges: { id: string; name: string }[]
 }>()
 const open = defineModel<string>('open', { required: true })
 const emit = defineEmits<{
@@ -33,6 +37,10 @@ const emit = defineEmits<{
   pick: [take: (address: string) => void]
   reread: []
 }>()
+provide(
+  'bridge-name',
+  computed(() => String(props.doc.name ?? props.id)),
+)
 const whole = ref(false)
 const table = ref('')
 
@@ -84,7 +92,7 @@ const sources = computed<ArrivingGroup[]>(() => {
   })
   return [...props.trial.arriving, { title: 'values of this bridge', fields }]
 })
-const ANSWERED = ['fields', 'values', 'lookups']
+const ANSWERED = ['fields', 'values', 'lookups', 'then']
 const elsewhere = computed(() =>
   props.trial.problems.filter((problem) => !ANSWERED.includes(problem.path.split('/')[0]!)),
 )
@@ -125,6 +133,7 @@ function keptRows() {
 <template>
   <section class="rules" aria-labelledby="rules">
     <h2 id="rules">Rules</h2>
+    <PartAtHand :doc="doc" :leaving="trial.leaving" @change="emit('change', $event)" />
     <p v-for="problem in elsewhere" :key="problem.path" class="bad">
       <b>{{ problem.path.split('/')[0] }}</b> {{ problem.message }}
     </p>
@@ -140,12 +149,18 @@ function keptRows() {
       :place="source"
       @change="setPart('from', $event)"
     />
-    <TaskGone v-if="target?.changes" :to="doc.to" :place="target" @change="setPart('to', $event)" />
+    <TaskGone
+      v-if="target?.changes && isGroup(doc.to)"
+      :to="doc.to"
+      :place="target"
+      @change="setPart('to', $event)"
+    />
     <LookupEditor
       :lookups="doc.lookups"
       :found="trial.lookups"
       :arriving="trial.arriving"
       :places="places"
+      :bridges="bridges"
       :problems="trial.problems"
       @change="setPart('lookups', $event)"
     />
@@ -203,6 +218,19 @@ function keptRows() {
     <div v-if="unruled.length" class="more">
       <AddBy label="Add a field" :choices="fieldChoices" @add="addRule" />
     </div>
+    <h2>Then <small>in this order, each once</small></h2>
+    <ThenEditor
+      :then="doc.then"
+      :found="trial.then"
+      :arriving="sources"
+      :language="language"
+      :source="source"
+      :places="targets"
+      :one-task="!several && isGroup(doc.to)"
+      @change="setPart('then', $event)"
+      @pick="emit('pick', $event)"
+      @table="table = $event"
+    />
     <h2>Values <small>named once, used by several rules</small></h2>
     <ValuesEditor
       :values="doc.values"

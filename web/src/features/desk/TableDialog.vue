@@ -4,7 +4,7 @@ import { useResource } from '@/shared/composables/resource'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { keepRows, readTable, type UnknownKey } from './api'
-import { csvOf } from './csv'
+import { csvOf } from '@/shared/format/csv'
 
 /** A reference table edited without leaving the desk; keys that were asked in vain are offered. */
 const props = defineProps<{

@@ -14,7 +14,7 @@ const set = (way: string) => emit('change', withKey(props.to, KEY, way === 'ask'
 </script>
 
 <template>
-  <p class="line">
+  <p class="saying">
     <span class="mid">If others removed the {{ place.record }} that is to change</span>
     <select
       class="in"
@@ -28,12 +28,3 @@ const set = (way: string) => emit('change', withKey(props.to, KEY, way === 'ask'
     </select>
   </p>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 0 4px 6px;
-}
-</style>

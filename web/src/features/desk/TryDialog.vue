@@ -61,7 +61,9 @@ async function send() {
       <p>
         The event of <b class="mono">{{ sample.record }}</b> is sent once by this draft.
         {{ target }} will hold a new task with these values, and its people will see it. You can
-        take it back here.
+        take it back here.<template v-if="trial.then.length">
+          What else comes of an event is left out.</template
+        >
       </p>
       <dl>
         <template v-for="field in leaving" :key="field.key">

@@ -7,6 +7,7 @@ export type TestView = Schemas['TestView']
 export type SampleView = Schemas['SampleView']
 export type ArrivingGroup = Schemas['ArrivingGroup']
 export type LeavingField = Schemas['LeavingField']
+export type AfterView = Schemas['AfterView']
 export type GoingView = Schemas['GoingView']
 export type LoadView = Schemas['LoadView']
 export type RuleDifference = Schemas['RuleDifference']
@@ -90,4 +91,5 @@ export const readTable = (table: string) =>
 export const keepRows = (table: string, csv: string) =>
   putText<TableView>(`/api/tables/${encodeURIComponent(table)}/rows`, csv, 'text/csv')
 export const readPlaces = () => get<PlacesView>('/api/desk/places')
+export const readLiveBridges = () => get<Schemas['BridgeSummary'][]>('/api/bridges')
 export const readLanguage = () => get<LanguageView>('/api/desk/language')

@@ -30,6 +30,8 @@ const system = (...collections: ReturnType<typeof collection>[]): SystemView => 
   usedCalls: 12,
   practice: false,
   quota: null,
+  names: [],
+  unreadNames: {},
   closedSeconds: 0,
   collections,
 })
@@ -125,6 +127,23 @@ describe('the systems', () => {
     expect(text()).toContain('perhaps it is called /email. Read by Pledge follow-up')
     expect(text()).not.toContain('as described')
     expect(troubles([system(changed)], [])[0]!.problem).toContain('perhaps it is called /email.')
+  })
+
+  it('name what is called otherwise or gone, with the rules that say it', async () => {
+    const uses = [{ bridge: 'hazard', name: 'Hazard report', what: 'rule Lane' }]
+    const since = '2026-11-24T10:00:00Z'
+    const names = [
+      { directory: 'lanes', key: 'a', name: 'In hand', was: 'Under way', since, uses },
+      { directory: 'people', key: 'b', name: 'Rui', was: null, since, uses },
+    ]
+    const { text } = await page(
+      { ...system(collection('pledges')), names, unreadNames: { labels: 'Not allowed.' } },
+      [],
+    )
+    expect(text()).toContain('Under way is called In hand now')
+    expect(text()).toContain('Rui is not there any more')
+    expect(text()).toContain('rule Lane of Hazard report')
+    expect(text()).toContain('The names of labels could not be read: Not allowed.')
   })
 
   it('name their trouble with its remedy', async () => {

@@ -111,6 +111,27 @@ function rate(system: SystemView): string {
           {{ busy === system.id ? 'Looking…' : 'Look now' }}
         </button>
       </div>
+      <p v-for="(problem, directory) in system.unreadNames" :key="directory" class="bad">
+        The names of {{ String(directory).replaceAll('-', ' ') }} could not be read: {{ problem }}
+      </p>
+      <p v-for="one in system.names" :key="`${one.directory} ${one.key}`" class="name">
+        <template v-if="one.was"
+          ><b>{{ one.was }}</b> is called <b>{{ one.name }}</b> now</template
+        >
+        <template v-else
+          ><b class="bad">{{ one.name }}</b> is not there any more</template
+        >
+        <span class="mid">
+          ({{ one.directory.replaceAll('-', ' ') }}, {{ dayAndTime(one.since, now, zone) }}); named
+          by
+        </span>
+        <template v-for="(use, i) in one.uses" :key="`${use.bridge} ${use.what}`"
+          >{{ i ? ', ' : '' }}{{ use.what }} of
+          <RouterLink :to="{ name: 'desk', params: { id: use.bridge } }">{{
+            use.name
+          }}</RouterLink></template
+        >
+      </p>
       <table class="rows">
         <thead>
           <tr>
@@ -234,5 +255,8 @@ small {
 small .btn {
   padding-block: 0;
   margin-left: 8px;
+}
+.name {
+  padding: 2px 0;
 }
 </style>

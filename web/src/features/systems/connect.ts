@@ -16,9 +16,9 @@ export const readDraft = (wish: DraftWish) =>
   post<Schemas['DraftOfSystem']>('/api/connect/drafts', wish)
 export const readDescribed = (document: string) =>
   post<Described>('/api/connect/descriptions', { document })
-export type CertificateView = Schemas['CertificateView']
+export type CertificateView = Schemas['Shown']
 export const lookAtCertificates = (document: string) =>
-  post<Schemas['CertificatesView']>('/api/connect/certificates', { document })
+  post<Schemas['Looked']>('/api/connect/certificates', { document })
 export const tryCall = (wish: Schemas['CallWish']) => post<CallOutcome>('/api/connect/trials', wish)
 export const keepSystem = (document: string, secrets: Record<string, string>) =>
   post<undefined>('/api/connect', { document, secrets })

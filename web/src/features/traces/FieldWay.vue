@@ -5,6 +5,7 @@ import { named, type FieldWay } from './api'
 /** One value from its source over each step to what the target keeps. */
 const props = defineProps<{
   way: FieldWay
+  /** The name of the system that the field goes to; empty where it stands elsewhere. */
   target: string
   warnings: { message: string }[]
 }>()
@@ -50,7 +51,13 @@ const end = computed<Stop[]>(() => {
     return told ? [] : [{ words: 'not delivered', value: result.problem, problem: true }]
   }
   if (!stored) return []
-  return [{ words: `stored by ${props.target}`, value: named(props.way, stored), test: 'stored' }]
+  return [
+    {
+      words: props.target ? `stored by ${props.target}` : 'stored there',
+      value: named(props.way, stored),
+      test: 'stored',
+    },
+  ]
 })
 
 const stops = computed<Stop[]>(() => [

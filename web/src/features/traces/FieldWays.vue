@@ -23,6 +23,24 @@ watch(
   { immediate: true },
 )
 
+/** Which of several tasks, or what comes after them, a field is of; nothing where there is one. */
+const memberOf = (field: Way) => field.field.slice(0, Math.max(0, field.field.indexOf('/')))
+const nameOf = (field: Way) => {
+  const of = ` (${memberOf(field)})`
+  return field.name.endsWith(of) ? field.name.slice(0, -of.length) : field.name
+}
+/** What comes after the tasks goes to other systems than theirs. */
+const isOfTask = (field: Way) => !memberOf(field).startsWith('then ')
+const heading = computed(() => {
+  if (!kept.value) return 'As computed'
+  return fields.value.every(isOfTask)
+    ? `As stored by ${props.view.targetSystem}`
+    : 'As stored there'
+})
+const begins = (i: number) =>
+  !!memberOf(fields.value[i]!) &&
+  (i === 0 || memberOf(fields.value[i - 1]!) !== memberOf(fields.value[i]!))
+
 function from(field: Way): string {
   const names = field.sources.map((source) => source.name)
   if (names.length === 0) return 'always'
@@ -45,36 +63,41 @@ function shown(field: Way): string {
         <thead>
           <tr>
             <th scope="col">Field</th>
-            <th scope="col">{{ kept ? `As stored by ${view.targetSystem}` : 'As computed' }}</th>
+            <th scope="col">{{ heading }}</th>
             <th scope="col">From</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="field in fields" :key="field.field" :class="{ on: field.field === chosen }">
-            <th scope="row">
-              <button
-                type="button"
-                :aria-pressed="field.field === chosen"
-                @click="chosen = field.field"
+          <template v-for="(field, i) in fields" :key="field.field">
+            <tr v-if="begins(i)" class="member">
+              <th scope="rowgroup" colspan="3">{{ memberOf(field) }}</th>
+            </tr>
+            <tr :class="{ on: field.field === chosen }">
+              <th scope="row">
+                <button
+                  type="button"
+                  :aria-pressed="field.field === chosen"
+                  @click="chosen = field.field"
+                >
+                  {{ nameOf(field) }}
+                </button>
+              </th>
+              <td
+                class="mono value"
+                :class="{ bad: field.result.problem, odd: warned.has(field.field) }"
+                :title="shown(field)"
               >
-                {{ field.name }}
-              </button>
-            </th>
-            <td
-              class="mono value"
-              :class="{ bad: field.result.problem, odd: warned.has(field.field) }"
-              :title="shown(field)"
-            >
-              {{ shown(field) || '(nothing)' }}
-            </td>
-            <td class="mid from" :title="from(field)">{{ from(field) }}</td>
-          </tr>
+                {{ shown(field) || '(nothing)' }}
+              </td>
+              <td class="mid from" :title="from(field)">{{ from(field) }}</td>
+            </tr>
+          </template>
         </tbody>
       </table>
       <FieldWay
         v-if="open"
         :way="open"
-        :target="view.targetSystem"
+        :target="isOfTask(open) ? view.targetSystem : ''"
         :warnings="view.story.warnings.filter((w) => w.field === open?.field)"
       />
     </template>
@@ -114,7 +137,7 @@ table.rows {
   table-layout: fixed;
 }
 table.rows th:first-child {
-  width: 84px;
+  width: 104px;
 }
 table.rows th:last-child {
   width: 128px;
@@ -127,7 +150,14 @@ table.rows td {
   text-overflow: ellipsis;
 }
 tbody th {
+  white-space: normal;
+  line-height: 18px;
   padding-left: 6px !important;
+}
+tr.member > th {
+  color: var(--ink-2);
+  font-size: 13px;
+  padding-top: 8px;
 }
 tr.on > * {
   background: var(--panel);

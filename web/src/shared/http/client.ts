@@ -62,7 +62,8 @@ async function problemText(response: Response): Promise<string> {
 }
 
 export const get = <T>(path: string) => call<T>('GET', path)
-export const post = <T>(path: string, body?: unknown) => call<T>('POST', path, body)
+export const post = <T>(path: string, body?: unknown, type?: string) =>
+  call<T>('POST', path, body, type)
 export const put = <T>(path: string, body: unknown) => call<T>('PUT', path, body)
 /** Sends a text of another media type; the answer is JSON all the same. */
 export const putText = <T>(path: string, text: string, type: string) =>

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -149,6 +150,26 @@ class DeskIT extends AppTestBase {
     assertThat(field(trial, "title").path("problem").asText()).contains("required");
     assertThat(call("POST", "/drafts", wish).statusCode()).isEqualTo(409);
     call("DELETE", "/drafts/second-look", Map.of());
+  }
+
+  @Test
+  void newBridgeMayChangeTheRecordItself() throws Exception {
+    Map<String, Object> wish = new HashMap<>(wish("numbers", ""));
+    wish.putAll(
+        Map.of(
+            "sourceSystem", "climate-desk",
+            "sourceCollection", "tickets",
+            "targetSystem", "",
+            "targetCollection", ""));
+    ObjectNode draft = documentOf(ok(call("POST", "/drafts", wish)));
+    assertThat(draft.path("to").asText()).isEqualTo("record");
+    draft.putObject("fields").put("job", "/ticket/id");
+    JsonNode trial = ok(call("POST", "/drafts/numbers/trial", typed(draft, 0)));
+    assertThat(trial.path("problems")).as(trial.path("problems").toString()).isEmpty();
+    var answer = call("POST", "/drafts/numbers/tries?sample=any", typed(draft, 0));
+    assertThat(answer.statusCode()).isEqualTo(409);
+    assertThat(answer.body()).contains("the very record of the event");
+    call("DELETE", "/drafts/numbers", Map.of());
   }
 
   private static Map<String, Object> wish(String id, String starter) {

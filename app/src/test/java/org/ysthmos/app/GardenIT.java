@@ -4,29 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.net.URLEncoder;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
-import java.util.StringJoiner;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
 import org.ysthmos.standins.http.StandIn;
 
 /** The demo's other bridges, each between two systems of quite different habits. */
 class GardenIT extends AppTestBase {
-
-  private static String form(StandIn standIn, String path, Map<String, String> fields)
-      throws Exception {
-    StringJoiner body = new StringJoiner("&");
-    fields.forEach(
-        (key, value) -> body.add(key + "=" + URLEncoder.encode(value, StandardCharsets.UTF_8)));
-    String address = "http://127.0.0.1:" + standIn.port() + path;
-    return send("POST", address, body.toString(), Map.of())
-        .body()
-        .replaceAll("(?s).*id=\"number\">([^<]*)<.*", "$1");
-  }
 
   private static JsonNode call(StandIn standIn, String token, String path) throws Exception {
     String address = "http://127.0.0.1:" + standIn.port() + path;

@@ -114,6 +114,58 @@ class GoneTaskIT extends AppTestBase {
     assertThat(api("/watch").path("needsYou").findValuesAsText("kind")).doesNotContain("not found");
   }
 
+  /** Of two tasks one is gone, and the other only could not be changed just then. */
+  @Test
+  void isMadeAnewAloneWhereAnotherOfTheSameEventFailedForSomethingElse() throws Exception {
+    putBridge(
+        """
+        bridge: hazard-to-grounds
+        name: Hazard at each place
+        purpose: A task for each place
+        from: { system: visitor-desk, collection: hazard-reports, event: [created, changed] }
+        to: { system: grounds-board, collection: paths-and-trees }
+        lookups:
+          report: { in: visitor-desk/hazard-reports, by: { id: /submission } }
+        match: [/submission]
+        for-each: { list: { value: report/answers/place, steps: [split: "+"] } }
+        fields:
+          title: { text: "{item/value}: {report/answers/danger}" }
+          lane: { always: reported }
+          notes: { text: "Report {/submission}, " }
+        ceiling: { creates: 100, per: PT1H }
+        """);
+    String number = report(Map.of("place", "North+South"));
+    settled(number, 1);
+    String north = idOf(number, "North");
+    String south = idOf(number, "South");
+    board("DELETE", "/api/tasks/" + north, "");
+    fault(BOARD.port(), "forbidden", "PATCH", "/api/tasks/" + south, 1);
+    edit(number, "4");
+    JsonNode failed = settled(number, 2);
+    assertThat(failed.path("verdict").asText()).isEqualTo("FAILED");
+    say(failed, "make-anew");
+    assertThat(settled(number, 3).path("verdict").asText()).isEqualTo("CREATE");
+    assertThat(tasksOf(number))
+        .extracting(task -> task.path("title").asText())
+        .containsExactlyInAnyOrder("North: 4", "South: 4");
+    assertThat(idOf(number, "South")).isEqualTo(south);
+    assertThat(idOf(number, "North")).isNotEqualTo(north);
+    // It is dealt with, and pressing once more changes nothing.
+    String path = "/api/traces/" + failed.path("id").asText() + "/make-anew";
+    assertThat(send("POST", app(path), "", Map.of()).body())
+        .contains("Nothing of this trace waits for a person any more");
+    assertThat(tasksOf(number)).hasSize(2);
+  }
+
+  private static String idOf(String number, String place) {
+    return tasksOf(number).stream()
+        .filter(task -> task.path("title").asText().startsWith(place))
+        .findFirst()
+        .orElseThrow()
+        .path("id")
+        .asText();
+  }
+
   @Test
   void isLeftWhereAPersonSaysSoAndNothingWaitsForOneAnyMore() throws Exception {
     String number = removedThere();

@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -112,7 +113,12 @@ final class TicketMapping {
     values.put("value", valueType);
     TableDefinition definition =
         new TableDefinition(
-            id, id, List.of(key), values, ignoreCase, Optional.of(new NotFound.Fail()));
+            id,
+            id,
+            List.of(key),
+            values,
+            ignoreCase ? Optional.of(Locale.ROOT) : Optional.empty(),
+            Optional.of(new NotFound.Fail()));
     return ReferenceTable.of(
         definition,
         rows.entrySet().stream()

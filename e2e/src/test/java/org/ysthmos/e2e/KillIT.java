@@ -5,19 +5,21 @@ import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Random;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The application is killed for real (SIGKILL), and nothing is lost and nothing doubled. */
 class KillIT {
 
-  private static final Together TOGETHER = new Together("--ysthmos.settable-clock=true");
+  private static final Together TOGETHER = new Together();
 
   @AfterEach
   void noFaults() {
@@ -117,72 +119,79 @@ class KillIT {
     numbers.forEach(number -> assertThat(TOGETHER.tasksOf(number)).hasSize(1));
   }
 
-  /**
-   * Kills at moments that a seed chooses, under load and with faults on. A few here; {@code
-   * bench/kill} makes two hundred.
-   */
-  @Test
-  void killsAtAnyMomentWithFaultsOnLoseAndDoubleNothing() {
-    int kills = Integer.getInteger("kills", 3);
-    long seed = Long.getLong("seed", 20261126L);
-    Random random = new Random(seed);
-    List<String> numbers = new ArrayList<>();
-    int before = TOGETHER.tasks().size();
-    for (int round = 0; round < kills; round++) {
-      String kind = FAULTS.get(random.nextInt(FAULTS.size()));
-      String method = random.nextBoolean() ? "POST" : "PUT";
-      TOGETHER.fault(
-          TOGETHER.boardAddress(),
-          kind,
-          method,
-          "/api",
-          1 + random.nextInt(3),
-          random.nextInt(3000));
-      int reports = 1 + random.nextInt(4);
-      for (int i = 0; i < reports; i++) {
-        numbers.add(TOGETHER.report("Round " + round + " " + i, "5"));
-      }
-      if (random.nextInt(4) == 0) {
-        // A day ahead, and back again with the next start.
-        TOGETHER.clock(Instant.now().plus(Duration.ofDays(1)));
-      }
-      pause(random.nextInt(1500));
-      TOGETHER.kill();
-      TOGETHER.restart();
-      if (kills > 20 && round % 10 == 9) {
-        System.out.printf("kills: %d, reports: %d%n", round + 1, numbers.size());
-      }
-    }
-    TOGETHER.clearFaults();
-    List<String> open = TOGETHER.withoutVerdict(numbers, "CREATE", Duration.ofMinutes(2));
-    String stories = open.stream().map(TOGETHER::told).collect(Collectors.joining("\n"));
-    long doubled =
-        TOGETHER.tasks().stream()
-            .collect(
-                Collectors.groupingBy(t -> t.path("externalId").asText(), Collectors.counting()))
-            .values()
-            .stream()
-            .filter(count -> count > 1)
-            .count();
-    int made = TOGETHER.tasks().size() - before;
-    System.out.printf(
-        "kills: %d, acknowledged: %d, lost: %d, doubled: %d, stuck: %d (seed %d)%n",
-        kills, numbers.size(), Math.max(0, numbers.size() - made), doubled, open.size(), seed);
-    assertThat(open).as("stuck, seed %s: %s", seed, stories).isEmpty();
-    assertThat(doubled).as("doubled, seed %s", seed).isZero();
-    assertThat(made).as("made, seed %s", seed).isEqualTo(numbers.size());
+  private static JsonNode ticket(String number) {
+    return TOGETHER.json(
+        "GET",
+        TOGETHER.address("climate-desk") + "/api/tickets/" + number,
+        "",
+        Map.of("Authorization", "Bearer t"));
   }
 
-  private static final List<String> FAULTS =
-      List.of("error", "answer-lost", "slow", "slow-answer", "too-many", "down");
+  private static List<JsonNode> jobsOf(String number) {
+    Map<String, JsonNode> newest = new LinkedHashMap<>();
+    JsonNode page =
+        TOGETHER.json(
+            "GET",
+            TOGETHER.address("works-ledger") + "/api/changes?after=0&limit=100",
+            "",
+            Map.of("Authorization", "Bearer t"));
+    page.path("changes").forEach(job -> newest.put(job.path("id").asText(), job));
+    return newest.values().stream()
+        .filter(job -> job.path("description").asText().contains("Ticket " + number + ","))
+        .toList();
+  }
 
-  /** How long a round lasts is what the seed chooses; nothing is waited for. */
-  private static void pause(int millis) {
-    try {
-      Thread.sleep(millis);
-    } catch (InterruptedException e) {
-      throw new IllegalStateException(e);
-    }
+  /**
+   * A ticket becomes a job, and then names it. The kill comes while the job is made, when it is,
+   * while the ticket is changed, and when that is done and not noted.
+   */
+  @ParameterizedTest
+  @CsvSource({
+    "works-ledger, slow, POST, /api/jobs",
+    "works-ledger, slow-answer, POST, /api/jobs",
+    "climate-desk, slow, PATCH, /api/tickets",
+    "climate-desk, slow-answer, PATCH, /api/tickets",
+    "climate-desk, error, PATCH, /api/tickets"
+  })
+  void killBetweenATaskAndWritingBackMakesOneOfEach(
+      String system, String fault, String method, String below) {
+    TOGETHER.fault(TOGETHER.address(system), fault, method, below, 1, 4000);
+    String number =
+        TOGETHER
+            .json(
+                "POST",
+                TOGETHER.address("climate-desk") + "/api/tickets",
+                "{\"requester\":\"k@mail.example\",\"subject\":\"Cold\",\"description\":\"Fault code: HV-1\"}",
+                Map.of("Authorization", "Bearer t", "Content-Type", "application/json"))
+            .path("id")
+            .asText();
+    boolean duringTheJob = system.equals("works-ledger") && fault.equals("slow");
+    await()
+        .atMost(Duration.ofSeconds(20))
+        .until(
+            () ->
+                duringTheJob
+                    ? !TOGETHER.tracesOf(number).isEmpty()
+                    : !jobsOf(number).isEmpty()
+                        && (!fault.equals("slow-answer")
+                            || system.equals("works-ledger")
+                            || ticket(number).has("job")));
+    TOGETHER.kill();
+    TOGETHER.clearFaults();
+    TOGETHER.restart();
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .until(
+            () ->
+                ticket(number).has("job")
+                    && TOGETHER.tracesOf(number).stream()
+                        .noneMatch(trace -> trace.path("verdict").asText().equals("WAITING")));
+    assertThat(jobsOf(number)).hasSize(1);
+    assertThat(ticket(number).path("job").asText())
+        .isEqualTo(jobsOf(number).getFirst().path("id").asText());
+    assertThat(TOGETHER.tracesOf(number))
+        .filteredOn(trace -> trace.path("verdict").asText().equals("CREATE"))
+        .hasSize(1);
   }
 
   @Test

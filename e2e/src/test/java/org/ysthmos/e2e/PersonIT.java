@@ -86,6 +86,42 @@ class PersonIT extends InBrowser {
     assertThat(page.getByText("Could not be decided: mapping error")).isVisible();
   }
 
+  /** Others removed the task; who finds that says by keyboard that it is to be made anew. */
+  @Test
+  void removedTaskIsMadeAnewByKeyboardAndAnotherIsLeft() {
+    String number = together.report("Rail was painted", "6");
+    together.awaitVerdict(number, "CREATE");
+    together.removeTaskOf(number);
+    together.edit(number, "9");
+    together.awaitVerdict(number, "FAILED");
+    openNewest(number);
+    Locator said = page.getByRole(AriaRole.STATUS);
+    assertThat(said.first()).containsText("others removed it. Make it anew, or leave it so.");
+    assertThat(link("Open task")).hasCount(0);
+    assertThat(page.getByText("changing the task: the task is not there")).isVisible();
+    tabTo("Make the task anew");
+    String before = page.url();
+    page.keyboard().press("Enter");
+    page.waitForURL(url -> !url.equals(before));
+    assertThat(page.getByText("Made the task at Grounds Board")).isVisible();
+    org.assertj.core.api.Assertions.assertThat(together.tasksOf(number)).hasSize(1);
+
+    together.removeTaskOf(number);
+    together.edit(number, "2");
+    together.awaitNewest(number, "FAILED");
+    openNewest(number);
+    button("Leave it removed").click();
+    assertThat(page.getByText("Its task is left removed")).isVisible();
+    together.edit(number, "6");
+    together.awaitNewest(number, "UNCHANGED");
+    org.assertj.core.api.Assertions.assertThat(together.tasksOf(number)).isEmpty();
+  }
+
+  private void openNewest(String number) {
+    String id = together.tracesOf(number).getFirst().path("id").asText();
+    page.navigate(together.appAddress() + "/traces/" + id);
+  }
+
   @Test
   void tracesAreFilteredAndTheFilterStaysInTheAddress() {
     visitorReports("Sign has fallen over", "22 November 2026");

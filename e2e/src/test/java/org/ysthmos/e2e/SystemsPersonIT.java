@@ -93,4 +93,42 @@ class SystemsPersonIT extends InBrowser {
     button("Connect it").click();
     assertThat(link("The document of Works Ledger")).hasCount(2);
   }
+
+  /**
+   * Of twenty-five collections one is found by typing and drafted; its certificate is looked at.
+   */
+  @Test
+  void collectionIsChosenOfManyByKeyboardAndTheCertificateIsLookedAt() {
+    StringBuilder paths = new StringBuilder();
+    for (int i = 0; i < 25; i++) {
+      paths.append(
+          """
+          %s"/things%d":{"get":{"responses":{"200":{"content":{"application/json":{"schema":
+            {"type":"array","items":{"type":"object","properties":{"id":{"type":"string"},"f%d":{"type":"string"}}}}}}}}}}
+          """
+              .formatted(i == 0 ? "" : ",", i, i));
+    }
+    page.navigate(together.appAddress() + "/systems");
+    link("Connect a system").click();
+    page.getByText("Or paste it").click();
+    // Nobody listens there: nothing is shown, and why is said.
+    page.getByLabel("The OpenAPI description")
+        .fill(
+            "{\"openapi\":\"3.0.3\",\"info\":{\"title\":\"Many\"},\"servers\":[{\"url\":\"https://localhost:1\"}],\"paths\":{"
+                + paths
+                + "}}");
+    button("Draft from this").click();
+    assertThat(page.getByText("It describes 25 collections. Which do you need?")).isVisible();
+    check(page, "connecting a system, choosing of many");
+    page.getByLabel("Search the collections").fill("things17");
+    page.keyboard().press("Enter");
+    tabTo("Draft 1");
+    page.keyboard().press("Enter");
+    Locator document = page.getByLabel("The document of the system");
+    assertThat(document).hasValue(Pattern.compile("GET /things17"));
+    org.assertj.core.api.Assertions.assertThat(document.inputValue()).doesNotContain("/things16");
+    button("Look at what it shows").click();
+    assertThat(page.getByText(Pattern.compile("Connection refused"))).isVisible();
+    check(page, "connecting a system, its certificate");
+  }
 }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.ysthmos.adapters.dav.CalDavReader;
 import org.ysthmos.adapters.dav.WebDavReader;
 import org.ysthmos.adapters.drop.DropReader;
@@ -21,6 +22,7 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.adapters.system.Trust;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.load.RateLimit;
 
 /** Reads a system document. What it does not know it refuses, with line and column. */
@@ -59,6 +61,7 @@ public final class SystemReader {
         .forEach(
             (key, node) ->
                 collections.put(key, protocol.collection(new Collected(id, name, key), node)));
+    requireDirectories(root, collections);
     return new SystemDescription(
         id,
         name,
@@ -70,6 +73,27 @@ public final class SystemReader {
         protocol.protocol(root),
         collections,
         Optional.empty());
+  }
+
+  /** A field takes its names from a directory that is described. */
+  private static void requireDirectories(
+      DocumentNode root, Map<String, SystemCollection> collections) {
+    Set<String> known = root.get("directories").map(node -> node.group().keySet()).orElse(Set.of());
+    collections.forEach(
+        (id, collection) ->
+            collection.shape().fields().stream()
+                .filter(field -> !field.directory().isEmpty())
+                .filter(field -> !known.contains(field.directory()))
+                .findFirst()
+                .ifPresent(
+                    field -> {
+                      throw root.need("collections")
+                          .need(id)
+                          .need("fields")
+                          .need(field.key())
+                          .need("names-from")
+                          .refuse(Nearest.unknown("directory", field.directory(), known));
+                    }));
   }
 
   private static URI address(DocumentNode node) {

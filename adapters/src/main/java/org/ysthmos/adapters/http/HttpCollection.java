@@ -45,7 +45,15 @@ public record HttpCollection(
    * A method and a path with slots such as {@code {id}}, each filled with its value
    * percent-encoded.
    */
-  public record Call(String method, String path) {}
+  public record Call(String method, String path) {
+
+    private static final Pattern SLOT = Pattern.compile("\\{([^{}/]+)}");
+
+    /** The names of its slots, in order. */
+    List<String> slots() {
+      return SLOT.matcher(path).results().map(slot -> slot.group(1)).toList();
+    }
+  }
 
   /**
    * Finding records by key fields.
@@ -67,7 +75,8 @@ public record HttpCollection(
   public record FindByKey(Call call, Pointer items, Pointer id) {}
 
   /**
-   * A call that writes some of a task's fields.
+   * A call that writes some of a task's fields. Its slots are the task's id and fields of it, such
+   * as the list that it stands in.
    *
    * @param keyField the field that keeps the idempotency key; empty if none does
    * @param keyHeader the header that carries the idempotency key, by which the system knows a call
@@ -86,6 +95,11 @@ public record HttpCollection(
       boolean ifMatch,
       boolean whole,
       Pointer at) {
+
+    /** The fields that stand in the address of the call. */
+    List<String> addressed() {
+      return call.slots().stream().filter(slot -> !slot.equals("id")).toList();
+    }
 
     /** How many calls it takes to change something by it. */
     int changeCalls() {

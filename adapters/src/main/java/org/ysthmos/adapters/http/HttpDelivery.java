@@ -5,10 +5,12 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.ysthmos.adapters.http.HttpCaller.Answer;
 import org.ysthmos.adapters.http.HttpCaller.Answered;
 import org.ysthmos.adapters.http.HttpCollection.Find;
@@ -24,10 +26,15 @@ import org.ysthmos.core.gateway.TaskGateway.Outcome;
 import org.ysthmos.core.gateway.TaskGateway.Progress;
 import org.ysthmos.core.gateway.TaskGateway.Undelivered;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /** Makes one effect, call by call, as its collection describes it. */
 final class HttpDelivery {
+
+  /** What a path goes by, one place or one up, instead of naming anything (RFC 3986, 5.2.4). */
+  private static final Set<String> STEPS = Set.of(".", "..");
 
   private final HttpSystem system;
   private final HttpFailures failures;
@@ -89,7 +96,11 @@ final class HttpDelivery {
       write.keyField().ifPresent(field -> changed.put(field, effect.idempotencyKey()));
       write.keyHeader().ifPresent(header -> headers.put(header, effect.idempotencyKey()));
     }
-    Map<String, String> slots = Map.of("id", record.orElse(""));
+    Map<String, String> slots = new HashMap<>(Map.of("id", record.orElse("")));
+    Optional<Failure> unaddressed = address(write, slots);
+    if (unaddressed.isPresent()) {
+      return unaddressed;
+    }
     Purpose completes = effect.makes() ? Purpose.COMPLETE : Purpose.CHANGE;
     Purpose purpose = makes ? Purpose.CREATE : completes;
     Answer answer = system.call(purpose, write.call(), slots, headers, body(write, fields), calls);
@@ -107,6 +118,49 @@ final class HttpDelivery {
       progress.made(id.asText());
     }
     return Optional.empty();
+  }
+
+  /**
+   * Fills the slots of an address by the fields that stand in it: where the task stands, which is
+   * where it stood when it was last written.
+   *
+   * @return why there is no such address; empty if there is one
+   */
+  private Optional<Failure> address(Write write, Map<String, String> slots) {
+    for (String field : write.addressed()) {
+      Value wanted = effect.fields().getOrDefault(field, Nothing.NOTHING);
+      Value held = effect.held().getOrDefault(field, Nothing.NOTHING);
+      Value stands = held == Nothing.NOTHING ? wanted : held;
+      String name = collection.shape().field(field).map(FieldShape::name).orElse(field);
+      if (held != Nothing.NOTHING && wanted != Nothing.NOTHING && !held.equals(wanted)) {
+        return Optional.of(moved(name, held, wanted));
+      }
+      if (stands == Nothing.NOTHING || STEPS.contains(stands.display())) {
+        return Optional.of(noAddress(name, stands));
+      }
+      slots.put(field, stands.display());
+    }
+    return Optional.empty();
+  }
+
+  private Failure moved(String name, Value held, Value wanted) {
+    return Failure.of(
+            FailureKind.NOT_ALLOWED,
+            "%s stands in the address of its %s, so that it cannot be changed from “%s” to “%s”"
+                .formatted(name, collection.shape().recordWord(), held.display(), wanted.display()))
+        .withField(name, wanted.display())
+        .withRemedy("Move it there by hand, or let another task be made by its match key");
+  }
+
+  private static Failure noAddress(String name, Value stands) {
+    return Failure.of(
+            FailureKind.MAPPING_ERROR,
+            stands == Nothing.NOTHING
+                ? "%s stands in the address of the call and has no value".formatted(name)
+                : "%s stands in the address of the call, where “%s” would lead elsewhere"
+                    .formatted(name, stands.display()))
+        .withField(name, stands.display())
+        .withRemedy("Let the bridge's rule for the field give its name or id, then send again");
   }
 
   /** The record could not be read, which must come before it is written. */

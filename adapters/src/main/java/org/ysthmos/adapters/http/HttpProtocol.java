@@ -1,5 +1,6 @@
 package org.ysthmos.adapters.http;
 
+import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -12,9 +13,13 @@ import org.ysthmos.core.json.Pointer;
  * @param problem where the system's own error messages stand
  * @param limitHeaders the headers in which it says what is left of its rate limit
  * @param quota where it says how full it is
+ * @param directories where it says what its people, lanes, lists or labels are called, by id
  */
 public record HttpProtocol(
-    ProblemShape problem, Optional<LimitHeaders> limitHeaders, Optional<Quota> quota)
+    ProblemShape problem,
+    Optional<LimitHeaders> limitHeaders,
+    Optional<Quota> quota,
+    Map<String, Directory> directories)
     implements SystemDescription.Protocol {
 
   /**
@@ -39,6 +44,15 @@ public record HttpProtocol(
    * @param most where it holds how many there may be
    */
   public record Quota(String of, HttpCollection.Call call, Pointer used, Pointer most) {}
+
+  /**
+   * Where names are read.
+   *
+   * @param items where the list of entries stands
+   * @param id where an entry holds its key
+   * @param name where it holds what people call it
+   */
+  public record Directory(HttpCollection.Call call, Pointer items, Pointer id, Pointer name) {}
 
   /**
    * Headers about the rate limit.

@@ -1,7 +1,9 @@
 package org.ysthmos.adapters.http;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.adapters.http.HttpCollection.Call;
 import org.ysthmos.adapters.http.HttpCollection.Find;
@@ -9,6 +11,7 @@ import org.ysthmos.adapters.http.HttpCollection.FindByKey;
 import org.ysthmos.adapters.http.HttpCollection.Listing;
 import org.ysthmos.adapters.http.HttpCollection.Placed;
 import org.ysthmos.adapters.http.HttpCollection.Write;
+import org.ysthmos.adapters.http.HttpProtocol.Directory;
 import org.ysthmos.adapters.http.HttpProtocol.FullMark;
 import org.ysthmos.adapters.http.HttpProtocol.LimitHeaders;
 import org.ysthmos.adapters.http.HttpProtocol.ProblemShape;
@@ -19,6 +22,7 @@ import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.PushDocument;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
@@ -31,7 +35,7 @@ public final class HttpReader implements ProtocolReader {
 
   @Override
   public List<String> keys() {
-    return List.of("problem", "limit-headers", "quota");
+    return List.of("problem", "limit-headers", "quota", "directories");
   }
 
   @Override
@@ -39,7 +43,8 @@ public final class HttpReader implements ProtocolReader {
     return new HttpProtocol(
         root.get("problem").map(HttpReader::problem).orElse(USUAL_PROBLEM),
         root.get("limit-headers").map(HttpReader::limitHeaders),
-        root.get("quota").map(HttpReader::quota));
+        root.get("quota").map(HttpReader::quota),
+        root.get("directories").map(HttpReader::directories).orElse(Map.of()));
   }
 
   private static ProblemShape problem(DocumentNode node) {
@@ -53,6 +58,27 @@ public final class HttpReader implements ProtocolReader {
   private static FullMark full(DocumentNode node) {
     node.only("at", "equal");
     return new FullMark(Parts.pointer(node.need("at")), node.need("equal").text());
+  }
+
+  private static Map<String, Directory> directories(DocumentNode node) {
+    Map<String, Directory> directories = new LinkedHashMap<>();
+    node.group()
+        .forEach(
+            (id, one) -> {
+              one.only("call", "items", "id", "name");
+              Call call = call(one.need("call"));
+              if (!call.slots().isEmpty()) {
+                throw one.need("call").refuse("names are read by a call without slots");
+              }
+              directories.put(
+                  id,
+                  new Directory(
+                      call,
+                      Parts.pointer(one.need("items")),
+                      Parts.pointer(one.need("id")),
+                      Parts.pointer(one.need("name"))));
+            });
+    return directories;
   }
 
   private static Quota quota(DocumentNode node) {
@@ -170,7 +196,7 @@ public final class HttpReader implements ProtocolReader {
             write -> {
               write.only("call", "fields", "key-field", "key-header", "if-match", "whole", "at");
               return new Write(
-                  call(write.need("call")),
+                  addressed(write.need("call"), shape),
                   placed(write.need("fields"), shape),
                   write.get("key-field").map(DocumentNode::text),
                   write.get("key-header").map(DocumentNode::text),
@@ -179,6 +205,19 @@ public final class HttpReader implements ProtocolReader {
                   write.get("at").map(Parts::pointer).orElse(Pointer.parse("")));
             })
         .toList();
+  }
+
+  /** A call whose slots are the record's id and its fields. */
+  private static Call addressed(DocumentNode node, CollectionShape shape) {
+    Call call = call(node);
+    List<String> known = new ArrayList<>(List.of("id"));
+    shape.fields().forEach(field -> known.add(field.key()));
+    for (String slot : call.slots()) {
+      if (!known.contains(slot)) {
+        throw node.refuse(Nearest.unknown("field of " + shape.name(), slot, known));
+      }
+    }
+    return call;
   }
 
   /** Fields, each with the place where it stands if that is not its own name. */

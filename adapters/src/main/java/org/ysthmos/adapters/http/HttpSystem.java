@@ -6,6 +6,7 @@ import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +24,7 @@ import org.ysthmos.core.decide.World.Unanswered;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CallLog;
+import org.ysthmos.core.gateway.DirectoryReading;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.RemoteCall.Purpose;
 import org.ysthmos.core.gateway.SystemGateway;
@@ -37,6 +39,7 @@ public final class HttpSystem implements SystemGateway {
   private final HttpCaller caller;
   private final HttpFailures failures;
   private final Optional<HttpProtocol.Quota> quota;
+  private final Map<String, HttpProtocol.Directory> directories;
 
   HttpSystem(SystemDescription system, HttpProtocol protocol, Surroundings surroundings) {
     this.system = system;
@@ -45,6 +48,7 @@ public final class HttpSystem implements SystemGateway {
         new HttpCaller(system, new HttpLimiter(limiter, protocol.limitHeaders()), surroundings);
     this.failures = new HttpFailures(system, protocol.problem());
     this.quota = protocol.quota();
+    this.directories = protocol.directories();
   }
 
   @Override
@@ -191,6 +195,34 @@ public final class HttpSystem implements SystemGateway {
           shapeChanged("no numbers stand at “" + wanted.used() + "” and “" + wanted.most() + "”"));
     }
     return new QuotaReading.Filled(wanted.of(), used.asLong(), most.asLong());
+  }
+
+  @Override
+  public Map<String, DirectoryReading> directories(CallLog calls) {
+    Map<String, DirectoryReading> read = new LinkedHashMap<>();
+    directories.forEach((id, directory) -> read.put(id, read(directory, calls)));
+    return read;
+  }
+
+  private DirectoryReading read(HttpProtocol.Directory directory, CallLog calls) {
+    Answer answer =
+        call(Purpose.READ_NAMES, directory.call(), Map.of(), MissingNode.getInstance(), calls);
+    if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
+      return new DirectoryReading.Unread(failures.of(answer, false));
+    }
+    JsonNode items = directory.items().in(answered.body());
+    if (!items.isArray()) {
+      return new DirectoryReading.Unread(
+          shapeChanged("no list of names stands at “" + directory.items() + "”"));
+    }
+    SequencedMap<String, String> names = new LinkedHashMap<>();
+    for (JsonNode item : items) {
+      JsonNode key = directory.id().in(item);
+      if (key.isValueNode() && !key.isNull()) {
+        names.put(key.asText(), directory.name().in(item).asText(key.asText()));
+      }
+    }
+    return new DirectoryReading.Names(names);
   }
 
   private HttpCollection collection(String id) {

@@ -3,6 +3,7 @@ package org.ysthmos.adapters.mail;
 import java.time.Duration;
 import java.util.List;
 import org.ysthmos.adapters.system.FollowedCollection;
+import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
@@ -31,6 +32,12 @@ record FolderCollection(CollectionShape shape, List<String> folders, Duration ev
   @Override
   public List<String> marks(Event event) {
     return event.kind().equals(ARRIVED) ? List.of(event.record()) : List.of();
+  }
+
+  /** A letter is no record of a folder, and arrives in one. */
+  @Override
+  public boolean hearsOf(SystemCollection written) {
+    return written instanceof LetterCollection;
   }
 
   @Override

@@ -3,6 +3,7 @@ package org.ysthmos.adapters.mail;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.ValueType;
 
@@ -35,7 +36,7 @@ final class MailShapes {
         FieldShape.of("/cut", "longer than what is read", ValueType.FLAG),
         FieldShape.of("/unread", "what could not be read of it", ValueType.TEXT),
         FieldShape.of("/flagged", "flagged", ValueType.FLAG),
-        FieldShape.of("/link", "link", ValueType.LINK),
+        FieldShape.of("/link", "link", ValueType.LINK).withSchemes(Set.of("mid")),
         FieldShape.of("/attachments", "attachments", ValueType.listOf(ValueType.RECORD))
             .withFields(
                 List.of(
@@ -43,7 +44,7 @@ final class MailShapes {
                     FieldShape.of("/type", "media type", ValueType.TEXT),
                     FieldShape.of("/bytes", "size in bytes", ValueType.NUMBER),
                     FieldShape.of("/text", "text", ValueType.TEXT),
-                    FieldShape.of("/link", "link", ValueType.LINK))));
+                    FieldShape.of("/link", "link", ValueType.LINK).withSchemes(Set.of("mid")))));
   }
 
   /** Of a letter that is sent. */

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
@@ -68,7 +69,17 @@ public final class Parts {
   }
 
   private static FieldShape field(String key, DocumentNode node) {
-    node.only("name", "type", "required", "longest", "counted-in", "names", "shown-in", "fields");
+    node.only(
+        "name",
+        "type",
+        "required",
+        "longest",
+        "counted-in",
+        "names",
+        "names-from",
+        "shown-in",
+        "schemes",
+        "fields");
     DocumentNode type = node.need("type");
     ValueType parsed =
         ValueType.parse(type.text())
@@ -85,8 +96,14 @@ public final class Parts {
                 .orElse(OptionalInt.empty()),
             node.get("counted-in").map(Parts::unit).orElse(TextLength.CODE_UNITS))
         .withNames(node.get("names").map(Parts::names).orElse(Map.of()))
+        .withDirectory(node.get("names-from").map(DocumentNode::text).orElse(""))
         .withShownIn(node.get("shown-in").map(Parts::zone))
+        .withSchemes(node.get("schemes").map(Parts::schemes).orElse(Set.of()))
         .withFields(node.get("fields").map(Parts::fields).orElse(List.of()));
+  }
+
+  private static Set<String> schemes(DocumentNode node) {
+    return Set.copyOf(node.schemes());
   }
 
   private static TextLength unit(DocumentNode node) {

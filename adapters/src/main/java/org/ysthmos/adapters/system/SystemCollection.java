@@ -79,12 +79,18 @@ public interface SystemCollection {
     return List.copyOf(kinds);
   }
 
+  /** Its shape, with what can be done with it. */
+  default CollectionShape able() {
+    return shape()
+        .with(
+            new CollectionShape.Abilities(
+                kinds(), makes() || takesMessages(), changes(), page().isPresent()));
+  }
+
   /** The fields that stand in its records, each under its address. */
   default List<FieldShape> readFields() {
     Map<String, FieldShape> fields = new LinkedHashMap<>();
-    shape().fields().stream()
-        .filter(field -> field.key().startsWith("/"))
-        .forEach(field -> fields.put(field.key(), field));
+    shape().readFields().forEach(field -> fields.put(field.key(), field));
     // What comes with the event of a record that is only asked for is the record itself.
     if (polled().isPresent() && push().isEmpty()) {
       shape().eventFields().forEach(field -> fields.putIfAbsent(field.key(), field));
@@ -120,6 +126,14 @@ public interface SystemCollection {
    */
   default List<String> marks(Event event) {
     return PollSpec.USUAL_KINDS.contains(event.kind()) ? marks(event.data()) : List.of();
+  }
+
+  /**
+   * Whether what is written to another collection of its system can come back as events of this
+   * one; ids alone tell no record from one of another collection.
+   */
+  default boolean hearsOf(SystemCollection written) {
+    return shape().collection().equals(written.shape().collection());
   }
 
   /** The most calls that making or changing a task can take. */

@@ -74,6 +74,48 @@ class HttpDeliveryTest extends WithScriptedSystem {
     assertThat(seen).containsExactly("PUT /jobs/j7/notes {\"notes\":null}");
   }
 
+  private TaskGateway.Outcome errand(EffectKind kind, String list, Map<String, Value> held) {
+    SequencedMap<String, Value> fields = new LinkedHashMap<>();
+    fields.put("title", Text.of("Post it"));
+    if (!list.isEmpty()) {
+      fields.put("list", Text.of(list));
+    }
+    Optional<String> record = kind == EffectKind.CREATE ? Optional.empty() : Optional.of("e1");
+    return system.deliver(
+        new TaskGateway.Effect("errands", kind, "key-1", record, fields, held),
+        made -> {},
+        calls::add);
+  }
+
+  @Test
+  void containerOfATaskStandsInTheAddressAndTheTaskIsChangedWhereItStood() {
+    willAnswer(201, "{\"id\":\"e1\"}");
+    willAnswer(200, "{}");
+    errand(EffectKind.CREATE, "spring / fair", Map.of());
+    errand(EffectKind.CHANGE, "", Map.of("list", Text.of("spring / fair")));
+    assertThat(seen)
+        .containsExactly(
+            "POST /lists/spring%20%2F%20fair/errands {\"title\":\"Post it\"}",
+            "PATCH /lists/spring%20%2F%20fair/errands/e1 {\"title\":\"Post it\"}");
+  }
+
+  /** A step in a path names nothing: RFC 3986 section 5.2.4. */
+  @ParameterizedTest
+  @CsvSource({
+    "'', '', MAPPING_ERROR, has no value",
+    "., '', MAPPING_ERROR, would lead elsewhere",
+    ".., '', MAPPING_ERROR, would lead elsewhere",
+    "autumn, spring, NOT_ALLOWED, cannot be changed from “spring” to “autumn”"
+  })
+  void addressThatCannotBeIsNotCalled(String list, String held, FailureKind kind, String says) {
+    Map<String, Value> held1 = held.isEmpty() ? Map.of() : Map.of("list", Text.of(held));
+    EffectKind effect = held.isEmpty() ? EffectKind.CREATE : EffectKind.CHANGE;
+    Failure failure = ((TaskGateway.Undelivered) errand(effect, list, held1)).failure();
+    assertThat(failure.kind()).isEqualTo(kind);
+    assertThat(failure.message()).contains(says);
+    assertThat(seen).isEmpty();
+  }
+
   /** Kinds by status as RFC 9110 section 15 describes them. */
   @ParameterizedTest
   @CsvSource({

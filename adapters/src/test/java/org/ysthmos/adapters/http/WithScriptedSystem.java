@@ -106,6 +106,16 @@ abstract class WithScriptedSystem {
                         fields: [title, { field: owner, at: /who/owner }, { field: town, at: /who/at/town }]
                         at: /parcel
                     created-id: /parcel/id
+                  errands:
+                    name: Errands
+                    record: errand
+                    fields:
+                      title: { name: Title, type: text }
+                      list: { name: List, type: text }
+                    create:
+                      - { call: "POST /lists/{list}/errands", fields: [title] }
+                    change:
+                      - { call: "PATCH /lists/{list}/errands/{id}", fields: [title] }
                   pets:
                     name: Pets
                     record: pet

@@ -1,5 +1,6 @@
 package org.ysthmos.app.bridge;
 
+import java.time.Instant;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -39,6 +40,28 @@ class BridgeController {
   @GetMapping
   List<BridgeSummary> all() {
     return bridges.live().stream().map(BridgeViews::summary).toList();
+  }
+
+  /**
+   * A bridge that was retired.
+   *
+   * @param version the one that was live last
+   */
+  record RetiredView(String id, String name, int version, Instant since, String because) {}
+
+  /** The bridges that receive and deliver nothing more. */
+  @GetMapping("/retired")
+  List<RetiredView> retired() {
+    return bridges.retired().stream()
+        .map(
+            one ->
+                new RetiredView(
+                    one.id(),
+                    DocumentNode.parse(one.document()).need("name").text(),
+                    one.number(),
+                    one.since(),
+                    one.because()))
+        .toList();
   }
 
   @GetMapping("/{id}")

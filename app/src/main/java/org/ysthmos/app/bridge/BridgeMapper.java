@@ -71,11 +71,36 @@ interface BridgeMapper {
   void noteListens(
       @Param("id") String id, @Param("number") int number, @Param("listens") String listens);
 
+  /** A bridge that was live last with this version. */
+  record RetiredRow(
+      String bridgeId, int number, String document, Instant retiredAt, String retiredBecause) {}
+
+  @Select(
+      """
+      SELECT v.bridge_id, v.number, v.document, b.retired_at, b.retired_because
+      FROM bridge b JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
+      WHERE b.state = 'retired' ORDER BY b.id
+      """)
+  List<RetiredRow> retired();
+
+  @Update(
+      """
+      UPDATE bridge SET state = 'retired', retired_at = #{now}, retired_because = #{because},
+        retired_by = #{by}, held_at = NULL, held_because = NULL, held_by = NULL
+      WHERE id = #{id} AND state = 'held'
+      """)
+  int retire(
+      @Param("id") String id,
+      @Param("because") String because,
+      @Param("now") Instant now,
+      @Param("by") String by);
+
   /** A held bridge stays held when it gets another version. */
   @Update(
       """
       UPDATE bridge SET live_version = #{number},
-        state = CASE state WHEN 'held' THEN 'held' ELSE 'live' END
+        state = CASE state WHEN 'held' THEN 'held' ELSE 'live' END,
+        retired_at = NULL, retired_because = NULL, retired_by = NULL
       WHERE id = #{id}
       """)
   void makeLive(@Param("id") String id, @Param("number") int number);

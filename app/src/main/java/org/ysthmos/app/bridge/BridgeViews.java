@@ -9,10 +9,12 @@ import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.CompiledEffect;
 import org.ysthmos.core.bridge.CompiledLookup;
 import org.ysthmos.core.bridge.CompiledPlan;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Template;
@@ -48,6 +50,18 @@ final class BridgeViews {
   /** How one target field gets its value. */
   record FieldView(String field, String name, List<Piece> source, List<String> steps) {}
 
+  /**
+   * What comes after the tasks.
+   *
+   * @param what what is done, as a sentence
+   */
+  record EffectView(
+      String name,
+      String what,
+      List<String> conditions,
+      List<String> matchKey,
+      List<FieldView> fields) {}
+
   /** A lookup as a sentence. */
   record LookupView(String name, String sentence, String ifNone) {}
 
@@ -66,6 +80,7 @@ final class BridgeViews {
       List<String> conditions,
       List<String> matchKey,
       List<FieldView> fields,
+      List<EffectView> then,
       String tasks,
       List<String> remarks,
       String ceiling,
@@ -102,10 +117,30 @@ final class BridgeViews {
         conditions(version.when()),
         version.match().stream().map(field -> field.shape().name()).toList(),
         version.plan().allFields().stream().map(BridgeViews::field).toList(),
+        version.then().stream().map(effect -> effect(effect, version)).toList(),
         plan(version.plan()),
         version.remarks().stream().map(DocumentProblem::toString).toList(),
         ceiling(definition.ceiling()),
         live.document());
+  }
+
+  private static EffectView effect(CompiledEffect effect, BridgeVersion version) {
+    String what =
+        effect.rule().to().record()
+            ? "the %s that it came from is changed".formatted(version.source().recordWord())
+            : "a %s is made at %s, %s"
+                .formatted(
+                    effect.target().recordWord(),
+                    effect.target().systemName(),
+                    effect.target().name());
+    return new EffectView(
+        effect.rule().name(),
+        what,
+        effect.rule().when().equals(Condition.ALWAYS) ? List.of() : conditions(effect.when()),
+        effect.rule().match().isEmpty()
+            ? List.of()
+            : effect.match().stream().map(field -> field.shape().name()).toList(),
+        effect.fields().stream().map(BridgeViews::field).toList());
   }
 
   private static LookupView lookup(CompiledLookup lookup) {
@@ -115,9 +150,11 @@ final class BridgeViews {
       by.add(reads.isEmpty() ? lookup.keys().get(i) : reads.getFirst().shape().name());
     }
     String where =
-        lookup.rule().origin() == LookupRule.Origin.EVENTS
-            ? "the %s of %s among the events received, by its %s"
-            : "the %s of %s, by its %s";
+        switch (lookup.rule().origin()) {
+          case SYSTEM -> "the %s of %s, by its %s";
+          case EVENTS -> "the %s of %s among the events received, by its %s";
+          case TASKS -> "the %s that the %s made, by %s";
+        };
     return new LookupView(
         lookup.rule().name(),
         where.formatted(
@@ -126,12 +163,25 @@ final class BridgeViews {
   }
 
   private static String ifNone(LookupRule rule) {
-    String none =
+    String otherwise =
         switch (rule.none()) {
           case FAIL -> "if not found, it fails";
           case PASS_BY -> "if not found, the event passes by";
           case EMPTY -> "if not found, it goes on without";
+          case MAKE -> "if it was not made there by then, it fails";
         };
+    String none =
+        rule.waits()
+            .map(
+                span ->
+                    "if not there yet, it is %s %s; then, %s"
+                        .formatted(
+                            rule.none() == LookupRule.NoneFound.MAKE
+                                ? "to be made, and waited for"
+                                : "waited for",
+                            span,
+                            otherwise))
+            .orElse(otherwise);
     return rule.several()
         .firstBy()
         .map(field -> none + "; of several, the first by " + field.lastToken())

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -72,13 +73,17 @@ public class Bridges {
   /** A bridge keeps receiving and delivers nothing. */
   public record Hold(Instant since, String because) {}
 
+  /** A bridge that receives and delivers nothing more, with the version that was live last. */
+  public record Retired(String id, int number, String document, Instant since, String because) {}
+
   private final BridgeMapper mapper;
   private final EngineCatalog catalog;
   private final AppClock clock;
   private final TransactionTemplate transaction;
-  private volatile State state = new State(Map.of(), Map.of());
+  private volatile State state = new State(Map.of(), Map.of(), Map.of());
 
-  private record State(Map<String, Live> live, Map<String, Broken> broken) {}
+  private record State(
+      Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {}
 
   Bridges(
       BridgeMapper mapper, EngineCatalog catalog, AppClock clock, TransactionTemplate transaction) {
@@ -114,7 +119,14 @@ public class Bridges {
                 String.valueOf(e.getMessage())));
       }
     }
-    state = new State(Map.copyOf(fresh), Map.copyOf(broken));
+    Map<String, Retired> retired = new LinkedHashMap<>();
+    for (BridgeMapper.RetiredRow row : mapper.retired()) {
+      retired.put(
+          row.bridgeId(),
+          new Retired(
+              row.bridgeId(), row.number(), row.document(), row.retiredAt(), row.retiredBecause()));
+    }
+    state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
   }
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {
@@ -135,6 +147,15 @@ public class Bridges {
   /** The bridges that were live and cannot be used any more. */
   public List<Broken> broken() {
     return state.broken().values().stream().sorted(Comparator.comparing(Broken::id)).toList();
+  }
+
+  /** The bridges that were retired. */
+  public List<Retired> retired() {
+    return state.retired().values().stream().sorted(Comparator.comparing(Retired::id)).toList();
+  }
+
+  public Optional<Retired> retired(String id) {
+    return Optional.ofNullable(state.retired().get(id));
   }
 
   /** Whether a bridge is held, so that nothing of it is delivered. */
@@ -158,7 +179,17 @@ public class Bridges {
    * @return the name of each to why
    */
   public Map<String, String> brokenBy(Shapes shapes) {
-    Catalog changed = catalog.with(shapes);
+    return brokenBy(now -> now.with(shapes));
+  }
+
+  /**
+   * The live bridges that could not be used any more if what they are compiled against were other
+   * than it is.
+   *
+   * @return the name of each to why
+   */
+  public Map<String, String> brokenBy(UnaryOperator<Catalog> change) {
+    Catalog changed = change.apply(catalog);
     Map<String, String> broken = new LinkedHashMap<>();
     for (Live one : live()) {
       try {
@@ -251,5 +282,18 @@ public class Bridges {
     LOG.info("bridge {} is released by {}", id, by.name());
     reload();
     return released;
+  }
+
+  /**
+   * The bridge receives and delivers nothing more; its versions and all that it did are kept.
+   * Putting a version to work again brings it back.
+   *
+   * @param because in words, for those who look for it
+   * @return false if it is not held
+   */
+  public synchronized boolean retire(String id, String because, By by) {
+    boolean retired = mapper.retire(id, because, clock.instant(), by.name()) == 1;
+    reload();
+    return retired;
   }
 }

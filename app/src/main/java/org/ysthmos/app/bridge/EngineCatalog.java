@@ -39,6 +39,16 @@ class EngineCatalog implements Catalog {
   }
 
   @Override
+  public Set<String> systems() {
+    return systems.systems();
+  }
+
+  @Override
+  public Set<String> collections(String system) {
+    return systems.collections(system);
+  }
+
+  @Override
   public Set<String> tables() {
     return tables.all().keySet();
   }

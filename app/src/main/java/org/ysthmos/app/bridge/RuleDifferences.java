@@ -74,8 +74,23 @@ public final class RuleDifferences {
           time == 1 ? field.name() : field.name() + " (" + time + ")",
           sentence(field.source(), field.steps()));
     }
+    view.then().forEach(effect -> parts.put("Then “" + effect.name() + "”", sentence(effect)));
     parts.put("Ceiling", view.ceiling());
     return parts;
+  }
+
+  private static String sentence(BridgeViews.EffectView effect) {
+    List<String> parts = new ArrayList<>(List.of(effect.what()));
+    if (!effect.conditions().isEmpty()) {
+      parts.add("only when " + String.join("; ", effect.conditions()));
+    }
+    if (!effect.matchKey().isEmpty()) {
+      parts.add("once for " + String.join(" and ", effect.matchKey()));
+    }
+    effect
+        .fields()
+        .forEach(field -> parts.add(field.name() + ": " + sentence(field.source(), field.steps())));
+    return String.join(", ", parts);
   }
 
   private static String sentence(List<Piece> pieces, List<String> steps) {

@@ -5,6 +5,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decider;
@@ -38,7 +39,8 @@ public final class CheckCommand {
 
       Checks the bridge document FILE and decides events with it, without a server and without effect.
 
-        --events FILE    CloudEvents, one a line; decided in order, each knowing those before it
+        --events FILE    CloudEvents, one a line; decided in order, each knowing those before it;
+                         those of other places and kinds are only there to be looked up
         --records FILE   what lookups find, one a line: {"in": "system/collection", "record": {…}}
         --examples FILE  pinned examples, one a line; FILE with the ending .examples.ndjson if it is
                          there and nothing is said
@@ -91,9 +93,15 @@ public final class CheckCommand {
     report.bridge(bridge);
     List<PinnedExample> pinned = new ArrayList<>();
     for (Event event : events) {
-      requireListening(bridge, event);
+      Optional<String> unheard = unheard(bridge, event);
+      if (unheard.isPresent()) {
+        // Lookups among the events may find it.
+        world.receive(event);
+        report.notHeard(event, unheard.get());
+        continue;
+      }
       Decision decision = Decider.decide(bridge, event, world, Mode.PLAIN);
-      world.carryOut(decision);
+      world.carryOut(event, decision);
       world.receive(event);
       report.decided(event, decision);
       String name = event.record() + " " + event.kind();
@@ -128,17 +136,18 @@ public final class CheckCommand {
     return true;
   }
 
-  private static void requireListening(BridgeVersion bridge, Event event) {
+  /** Why the bridge does not hear of an event; empty if it does. */
+  private static Optional<String> unheard(BridgeVersion bridge, Event event) {
     var from = bridge.definition().from();
     if (!from.system().equals(event.system()) || !from.collection().equals(event.collection())) {
-      throw new Unusable(
-          "The event %s is of %s/%s, the bridge listens to %s/%s"
-              .formatted(
-                  event.id(),
-                  event.system(),
-                  event.collection(),
-                  from.system(),
-                  from.collection()));
+      return Optional.of(
+          "it is of %s/%s, the bridge listens to %s/%s"
+              .formatted(event.system(), event.collection(), from.system(), from.collection()));
     }
+    return from.events().contains(event.kind())
+        ? Optional.empty()
+        : Optional.of(
+            "its kind is %s, the bridge hears of %s"
+                .formatted(event.kind(), String.join(", ", from.events())));
   }
 }

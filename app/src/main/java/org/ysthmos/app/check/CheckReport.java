@@ -14,6 +14,13 @@ interface CheckReport {
   void decided(Event event, Decision decision);
 
   /**
+   * An event that the bridge does not hear of, and that was not decided.
+   *
+   * @param because why it does not
+   */
+  void notHeard(Event event, String because);
+
+  /**
    * @param differences what is not as expected; none if the example holds
    */
   void example(PinnedExample example, List<PinnedExample.Difference> differences);

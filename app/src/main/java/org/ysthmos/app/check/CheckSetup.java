@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.ysthmos.adapters.connect.SystemReader;
@@ -19,6 +20,7 @@ import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.table.TableReader;
@@ -48,17 +50,29 @@ record CheckSetup(Catalog catalog, Map<String, ReferenceTable> tables) {
         .forEach(calendar -> calendars.put(calendar.id(), calendar));
     Map<String, TableDefinition> definitions = new HashMap<>();
     tables.forEach((id, table) -> definitions.put(id, table.definition()));
-    Catalog catalog =
-        Catalog.of(
-            (system, collection) -> shape(systems, system, collection), definitions, calendars);
-    return new CheckSetup(catalog, tables);
+    return new CheckSetup(Catalog.of(new Described(systems), definitions, calendars), tables);
   }
 
-  private static Optional<CollectionShape> shape(
-      Map<String, SystemDescription> systems, String system, String collection) {
-    return Optional.ofNullable(systems.get(system))
-        .flatMap(found -> Optional.ofNullable(found.collections().get(collection)))
-        .map(SystemCollection::shape);
+  /** The collections of the systems that are described. */
+  private record Described(Map<String, SystemDescription> described) implements Shapes {
+    @Override
+    public Optional<CollectionShape> find(String system, String collection) {
+      return Optional.ofNullable(described.get(system))
+          .flatMap(found -> Optional.ofNullable(found.collections().get(collection)))
+          .map(SystemCollection::able);
+    }
+
+    @Override
+    public Set<String> systems() {
+      return described.keySet();
+    }
+
+    @Override
+    public Set<String> collections(String system) {
+      return described.containsKey(system)
+          ? described.get(system).collections().keySet()
+          : Set.of();
+    }
   }
 
   private static <T> List<T> each(Path folder, Function<String, T> read) {

@@ -41,6 +41,15 @@ final class JsonReport implements CheckReport {
   }
 
   @Override
+  public void notHeard(Event event, String because) {
+    out.println(
+        JSON.objectNode()
+            .put("event", event.id())
+            .put("record", event.record())
+            .put("notHeard", because));
+  }
+
+  @Override
   public void example(PinnedExample example, List<PinnedExample.Difference> differences) {
     ObjectNode line = JSON.objectNode().put("example", example.name());
     line.put("holds", differences.isEmpty());

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.trial.PinnedExample;
 
@@ -70,7 +71,12 @@ final class Lines {
   /** Every problem of a document, each on a line that starts with file, line and column. */
   static String problems(Path file, DocumentException refused) {
     return refused.problems().stream()
-        .map(p -> "%s:%d:%d: %s: %s".formatted(file, p.line(), p.column(), p.path(), p.message()))
+        .map(problem -> file + place(problem) + ": " + problem.message())
         .collect(Collectors.joining("\n"));
+  }
+
+  private static String place(DocumentProblem problem) {
+    String where = problem.line() == 0 ? "" : ":" + problem.line() + ":" + problem.column();
+    return problem.path().isEmpty() ? where : where + ": " + problem.path();
   }
 }

@@ -23,6 +23,7 @@ final class TextReport implements CheckReport {
   private final TableTally tally = new TableTally();
   private final Map<Verdict, Integer> verdicts = new EnumMap<>(Verdict.class);
   private int events;
+  private int notHeard;
   private int examples;
   private int failedExamples;
 
@@ -59,6 +60,12 @@ final class TextReport implements CheckReport {
       out.println("   " + failure.kind().words() + ": " + failure.message());
       failure.remedy().ifPresent(remedy -> out.println("   → " + remedy));
     }
+  }
+
+  @Override
+  public void notHeard(Event event, String because) {
+    notHeard++;
+    out.printf("%n-  not decided  %s%n   %s%n", event.record(), because);
   }
 
   private void task(TaskDecision task) {
@@ -105,6 +112,9 @@ final class TextReport implements CheckReport {
       List<String> parts = new ArrayList<>();
       verdicts.forEach((verdict, count) -> parts.add(count + " " + verdict.words()));
       out.println(counted(events, "event") + ": " + String.join(", ", parts));
+    }
+    if (notHeard > 0) {
+      out.println(counted(notHeard, "event") + " not decided");
     }
     for (TableTally.Counted unknown : tally.unknown()) {
       out.printf(

@@ -136,7 +136,7 @@ class Connecting {
         (system, collection) ->
             system.equals(changed.id())
                 ? Optional.ofNullable(changed.collections().get(collection))
-                    .map(SystemCollection::shape)
+                    .map(SystemCollection::able)
                 : systems.find(system, collection);
     Map<String, String> broken = bridges.brokenBy(shapes);
     if (!broken.isEmpty()) {

@@ -35,7 +35,7 @@ final class AttemptWords {
       } else if (last && failure.filter(one -> !GoneTasks.isGone(one)).isPresent()) {
         lines.add(failed(attempt.systemName(), call, failure.get()));
       } else {
-        lines.add(done(attempt.systemName(), call));
+        lines.add(done(attempt, call));
       }
     }
     return lines;
@@ -57,11 +57,14 @@ final class AttemptWords {
         "Answered " + call.status());
   }
 
-  private static Line done(String system, RemoteCall call) {
+  private static Line done(Attempt attempt, RemoteCall call) {
     // A copy that could not be kept takes nothing from a letter that is sent.
     Mark mark = call.problem().isEmpty() ? Mark.DONE : Mark.FAILED;
     String answer = call.status() > 0 ? "Answered " + call.status() : call.problem();
-    return StoryWriter.line(call, mark, did(call.purpose()) + " at " + system, answer);
+    String did = did(call.purpose());
+    // What comes after a task may be a record of any kind.
+    String what = attempt.delivery().effectName() == null ? did : did.replace("task", "record");
+    return StoryWriter.line(call, mark, what + " at " + attempt.systemName(), answer);
   }
 
   private static String did(Purpose purpose) {
@@ -77,6 +80,7 @@ final class AttemptWords {
       case SEND -> "Handed the letter in";
       case KEEP_COPY -> "Kept a copy of the letter";
       case READ_QUOTA -> "Read how full it is";
+      case READ_NAMES -> "Read its names";
     };
   }
 

@@ -240,7 +240,12 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     SequencedMap<String, Value> fields = pairs.fields(delivery.fields());
     var effect =
         new TaskGateway.Effect(
-            delivery.collectionId(), delivery.kind(), delivery.idempotencyKey(), record, fields);
+            delivery.collectionId(),
+            delivery.kind(),
+            delivery.idempotencyKey(),
+            record,
+            fields,
+            pairs.agreed(delivery.bridgeId(), delivery.matchHash()));
     TaskGateway.Outcome outcome =
         system.gateway().deliver(effect, made -> writer.made(attempt, made), attempt.calls()::add);
     switch (outcome) {

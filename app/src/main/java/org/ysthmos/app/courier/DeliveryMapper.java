@@ -20,6 +20,8 @@ public interface DeliveryMapper {
     OPEN,
     MADE,
     FAILED,
+    /** Its task was removed by others, and a person says what becomes of it. */
+    GONE,
     /** Its task was removed by others and is left so. */
     LEFT
   }
@@ -28,7 +30,8 @@ public interface DeliveryMapper {
    * A delivery as it is kept.
    *
    * @param recordId the record it makes or changes; null while it is not made
-   * @param parentField the field in which the parent's id is kept
+   * @param parentField the field in which the parent's id is kept; null where there is none
+   * @param effectName the name of what comes after the tasks; null for a task
    * @param madeAt when the effect was made; null if it was not
    */
   record DeliveryRow(
@@ -43,13 +46,15 @@ public interface DeliveryMapper {
       @Nullable String recordId,
       byte[] fields,
       @Nullable String parentField,
+      @Nullable String effectName,
       Result result,
       @Nullable Instant madeAt) {}
 
   String COLUMNS =
       """
       d.seq, d.trace_seq, d.bridge_id, d.match_hash, d.system_id, d.collection_id,
-      d.idempotency_key, d.kind, d.record_id, d.fields, d.parent_field, d.result, d.made_at
+      d.idempotency_key, d.kind, d.record_id, d.fields, d.parent_field, d.effect_name,
+      d.result, d.made_at
       """;
 
   /** The next order numbers. */
@@ -60,9 +65,11 @@ public interface DeliveryMapper {
   @Insert(
       """
       INSERT INTO delivery (seq, trace_seq, bridge_id, match_hash, system_id, collection_id,
-                            idempotency_key, kind, record_id, fields, parent_field, result)
+                            idempotency_key, kind, record_id, fields, parent_field, effect_name,
+                            result)
       VALUES (#{seq}, #{traceSeq}, #{bridgeId}, #{matchHash}, #{systemId}, #{collectionId},
-              #{idempotencyKey}, #{kind}, #{recordId}, #{fields}, #{parentField}, #{result})
+              #{idempotencyKey}, #{kind}, #{recordId}, #{fields}, #{parentField},
+              #{effectName}, #{result})
       """)
   void add(DeliveryRow delivery);
 

@@ -19,6 +19,7 @@ import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
+import org.ysthmos.app.work.EachAlone;
 import org.ysthmos.core.delivery.Doubt;
 
 /** The deliveries that have not ended, and the one place where their states change. */
@@ -162,25 +163,22 @@ public class DeliveryQueue {
         work.expired(now, claims.longest()).stream()
             .filter(row -> !running.contains(row.claim()))
             .toList();
-    if (due.isEmpty() && lost.isEmpty()) {
-      return;
+    if (!due.isEmpty()) {
+      journal.runSoon(() -> work.wake(due));
     }
-    journal.runSoon(
-        () -> {
-          if (!due.isEmpty()) {
-            work.wake(due);
-          }
-          for (WorkRow row : lost) {
-            change(
-                row.deliverySeq(),
-                String.valueOf(row.claim()),
-                DeliveryState.READY,
-                row.tries(),
-                row.breaks(),
-                null,
-                Doubt.since(now));
-          }
-        });
+    EachAlone.of(
+        lost,
+        row ->
+            journal.runSoon(
+                () ->
+                    change(
+                        row.deliverySeq(),
+                        String.valueOf(row.claim()),
+                        DeliveryState.READY,
+                        row.tries(),
+                        row.breaks(),
+                        null,
+                        Doubt.since(now))));
   }
 
   /**
@@ -239,6 +237,11 @@ public class DeliveryQueue {
   /** Whether a delivery for a pair has not ended. */
   public boolean isBusy(String bridge, String matchHash) {
     return work.ofPair(bridge, matchHash) > 0;
+  }
+
+  /** How many deliveries of a bridge have not ended. */
+  public int ofBridge(String bridge) {
+    return work.ofBridge(bridge);
   }
 
   /** Whether any delivery of a trace has not ended. */

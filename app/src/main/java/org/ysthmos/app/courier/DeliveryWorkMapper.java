@@ -166,6 +166,9 @@ interface DeliveryWorkMapper {
       """)
   int ofTrace(@Param("trace") long trace);
 
+  @Select("SELECT COUNT(*) FROM delivery_work WHERE bridge_id = #{bridge} AND queue_id = #{bridge}")
+  int ofBridge(@Param("bridge") String bridge);
+
   /** The deliveries of a bridge that wait for this parent. */
   @Select(
       "SELECT "

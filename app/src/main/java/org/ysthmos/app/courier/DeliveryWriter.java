@@ -27,6 +27,7 @@ import org.ysthmos.app.trace.TraceStory.Line;
 import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.decide.Explanation;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
@@ -34,6 +35,7 @@ import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Value;
@@ -102,7 +104,9 @@ class DeliveryWriter {
         () -> {
           queue.check(attempt.claimed());
           deliveries.made(delivery.seq(), record);
-          traces.made(delivery.traceSeq(), record);
+          if (delivery.effectName() == null) {
+            traces.made(delivery.traceSeq(), record);
+          }
           pairs.made(delivery.bridgeId(), delivery.matchHash(), record);
         });
   }
@@ -115,12 +119,13 @@ class DeliveryWriter {
         AttemptWords.plain(
             now,
             Mark.DONE,
-            (trace.isTry() ? "Noted, to be taken back: " : "Pair kept: ")
-                + Optional.ofNullable(trace.matchText()).orElse("")
-                + " and task "
-                + delivered.record(),
-            "Task " + delivered.record() + " on " + attempt.systemName());
-    TraceStory told = told(attempt, Optional.empty()).with(kept).withStored(delivered.stored());
+            kept(delivery, trace, delivered.record()),
+            (delivery.effectName() == null ? "Task " : "Record ")
+                + delivered.record()
+                + " on "
+                + attempt.systemName());
+    TraceStory told =
+        told(attempt, Optional.empty()).with(kept).withStored(stored(delivery, delivered));
     Runnable agreed =
         pairs.agreed(
             delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
@@ -131,13 +136,41 @@ class DeliveryWriter {
         () -> {
           queue.end(attempt.claimed());
           deliveries.end(delivery.seq(), Result.MADE, delivered.record(), now);
-          traces.delivered(trace.seq(), attempt.claimed().tries(), delivered.record());
+          traces.delivered(
+              trace.seq(),
+              attempt.claimed().tries(),
+              delivery.effectName() == null ? delivered.record() : trace.targetRecord());
           agreed.run();
           ended(attempt, trace, now, Optional.of(delivered.record()));
         });
     tellEnd(delivery, Optional.empty());
     signals.toDecide().raise();
     signals.toDeliver().raise();
+  }
+
+  /** What the system says it keeps; fields of what comes after a task stand under its name. */
+  private static Map<String, String> stored(DeliveryRow delivery, Delivered delivered) {
+    if (delivery.effectName() == null) {
+      return delivered.stored();
+    }
+    Map<String, String> stored = new LinkedHashMap<>();
+    delivered
+        .stored()
+        .forEach(
+            (field, text) ->
+                stored.put(Explanation.ofThen(delivery.effectName()) + "/" + field, text));
+    return stored;
+  }
+
+  private static String kept(DeliveryRow delivery, TraceRow trace, String record) {
+    String key = Optional.ofNullable(trace.matchText()).orElse("");
+    if (delivery.effectName() != null) {
+      return "Then done: %s, for %s".formatted(delivery.effectName(), key);
+    }
+    return (trace.isTry() ? "Noted, to be taken back: " : "Pair kept: ")
+        + key
+        + " and task "
+        + record;
   }
 
   /** A task was taken away, which ends nothing but this delivery. */
@@ -274,7 +307,8 @@ class DeliveryWriter {
         told(attempt, Optional.of(failure)).with(given),
         () -> {
           queue.end(attempt.claimed());
-          deliveries.end(delivery.seq(), Result.FAILED, delivery.recordId(), null);
+          Result result = GoneTasks.isGone(failure) ? Result.GONE : Result.FAILED;
+          deliveries.end(delivery.seq(), result, delivery.recordId(), null);
           traces.tried(
               trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
           ends.deliveryFailed(trace.seq(), delivery.systemId(), delivery.collectionId(), failure);
@@ -288,24 +322,47 @@ class DeliveryWriter {
     signals.toDeliver().raise();
   }
 
-  /** Tasks that waited for their parent get its id and can be made. */
-  private void letChildrenGo(DeliveryRow parent, String record) {
-    for (DeliveryRow child : queue.awaiting(parent.bridgeId(), parent.matchHash())) {
-      SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(child.fields()));
-      String field = Objects.requireNonNull(child.parentField());
-      ValueType type =
-          systems
-              .find(child.systemId(), child.collectionId())
-              .flatMap(shape -> shape.field(field))
-              .map(FieldShape::type)
-              .orElse(ValueType.TEXT);
-      fields.put(field, Constant.parse(record, type));
-      deliveries.fill(child.seq(), pairs.bytes(fields));
-      queue.parentMade(child);
+  /** What waited for a task gets its id and can be made. */
+  private void letWaitingGo(DeliveryRow made, String record) {
+    if (made.effectName() == null) {
+      fillEffects(made, record);
+    }
+    for (DeliveryRow next : queue.awaiting(made.bridgeId(), made.matchHash())) {
+      if (next.parentField() != null) {
+        fillParent(next, next.parentField(), record);
+      }
+      queue.parentMade(next);
     }
   }
 
-  /** A task whose parent could not be made is not made either; sending again makes both. */
+  private void fillParent(DeliveryRow child, String field, String record) {
+    SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(child.fields()));
+    ValueType type =
+        systems
+            .find(child.systemId(), child.collectionId())
+            .flatMap(shape -> shape.field(field))
+            .map(FieldShape::type)
+            .orElse(ValueType.TEXT);
+    fields.put(field, Constant.parse(record, type));
+    deliveries.fill(child.seq(), pairs.bytes(fields));
+  }
+
+  /** What comes after a task can name its id and its link now. */
+  private void fillEffects(DeliveryRow task, String record) {
+    Made made = Made.of(record, systems.page(task.systemId(), task.collectionId(), record));
+    for (DeliveryRow effect : deliveries.ofTrace(task.traceSeq())) {
+      if (effect.effectName() != null && effect.result() == Result.OPEN) {
+        SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(effect.fields()));
+        SequencedMap<String, Value> filled = new LinkedHashMap<>(fields);
+        filled.replaceAll((field, value) -> made.filled(value));
+        if (!filled.equals(fields)) {
+          deliveries.fill(effect.seq(), pairs.bytes(filled));
+        }
+      }
+    }
+  }
+
+  /** What waits for a task that could not be made is not made either; sending again makes both. */
   private void failChildren(DeliveryRow parent) {
     for (DeliveryRow child : queue.awaiting(parent.bridgeId(), parent.matchHash())) {
       queue.parentFailed(child);
@@ -325,7 +382,12 @@ class DeliveryWriter {
     traceQueue.pairIsFree(attempt.claimed().queue(), delivery.matchHash());
     boolean others = queue.isDelivering(trace.seq());
     if (others) {
-      made.ifPresentOrElse(record -> letChildrenGo(delivery, record), () -> failChildren(delivery));
+      if (made.isPresent() || delivery.effectName() != null) {
+        // What comes next does not depend on what came before it, but on the task alone.
+        letWaitingGo(delivery, made.orElse(""));
+      } else {
+        failChildren(delivery);
+      }
       others = queue.isDelivering(trace.seq());
     }
     boolean isUnderWay = trace.verdict() == null && delivery.kind() != EffectKind.REMOVE;

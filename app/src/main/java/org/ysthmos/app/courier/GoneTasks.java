@@ -162,6 +162,7 @@ class GoneTasks {
   /** Of a try nothing else is made than what it was tried for. */
   private IfGone ifGone(Attempt attempt) {
     return attempt.claimed().queue().equals(TraceRow.TRIES)
+            || attempt.delivery().effectName() != null
         ? IfGone.ASK
         : bridges
             .live(attempt.delivery().bridgeId())
@@ -176,18 +177,17 @@ class GoneTasks {
    * @throws ApiProblem if the trace did not fail for a task that is gone
    */
   String makeAnew(String id, By by) {
-    TraceRow trace = failed(id);
+    TraceRow trace = waiting(id);
     List<DeliveryRow> gone = gone(trace);
+    if (gone.stream().anyMatch(one -> isOfTheRecord(trace, one))) {
+      throw refused(
+          "What is gone is the record that the event came from. It is not ours to make; leave it"
+              + " so.");
+    }
     TraceRow newest = Optional.ofNullable(traces.at(ends.newestWaiting(trace))).orElse(trace);
     journal.run(
         () -> {
-          for (DeliveryRow one : gone) {
-            boolean forgotten =
-                pairs.gone(one.bridgeId(), one.matchHash(), Objects.requireNonNull(one.recordId()));
-            if (!forgotten) {
-              throw refused("Its task is another by now; send the newest trace of it again.");
-            }
-          }
+          gone.forEach(one -> settled(one, pairs::gone));
           tell(trace, "Its task is to be made anew", by);
         });
     feed.changed(trace.bridgeId(), trace.id());
@@ -200,43 +200,72 @@ class GoneTasks {
    * @throws ApiProblem if the trace did not fail for a task that is gone
    */
   void leave(String id, By by) {
-    TraceRow trace = failed(id);
+    TraceRow trace = waiting(id);
     List<DeliveryRow> gone = gone(trace);
     journal.run(
         () -> {
-          for (DeliveryRow one : gone) {
-            boolean left =
-                pairs.leave(
-                    one.bridgeId(), one.matchHash(), Objects.requireNonNull(one.recordId()));
-            if (!left) {
-              throw refused("Its task is another by now; send the newest trace of it again.");
-            }
-          }
+          gone.forEach(one -> settled(one, pairs::leave));
           tell(trace, "Its task is left removed", by);
           ends.dealtWith(trace);
         });
     feed.changed(trace.bridgeId(), trace.id());
   }
 
-  private TraceRow failed(String id) {
+  /** Whether a delivery changes the very record that its event came from. */
+  private boolean isOfTheRecord(TraceRow trace, DeliveryRow delivery) {
+    return bridges
+        .live(trace.bridgeId())
+        .map(live -> live.version().definition())
+        .filter(
+            bridge ->
+                delivery.effectName() == null
+                    ? bridge.to().record()
+                    : bridge.then().stream()
+                        .filter(effect -> effect.name().equals(delivery.effectName()))
+                        .anyMatch(effect -> effect.to().record()))
+        .isPresent();
+  }
+
+  /** What becomes of a pair whose task is gone; false if it has another task meanwhile. */
+  @FunctionalInterface
+  private interface Settling {
+    boolean of(String bridge, String hash, String record);
+  }
+
+  private static void settled(DeliveryRow gone, Settling how) {
+    if (!how.of(gone.bridgeId(), gone.matchHash(), Objects.requireNonNull(gone.recordId()))) {
+      throw refused("Its task is another by now; send the newest trace of it again.");
+    }
+  }
+
+  private TraceRow waiting(String id) {
     TraceRow trace =
         Optional.ofNullable(traces.find(id)).orElseThrow(() -> ApiProblem.notFound("trace", id));
     if (trace.isTry()) {
       throw refused("This was a try; what it was tried for is changed on the desk.");
     }
+    if (!ends.waitsForAPerson(trace)) {
+      throw refused("Nothing of this trace waits for a person any more.");
+    }
     return trace;
   }
 
+  /**
+   * The deliveries of a trace that found their task gone. Where the collection could not be asked
+   * for it, the only one of a trace counts if it was answered that nothing was found.
+   */
   private List<DeliveryRow> gone(TraceRow trace) {
+    List<DeliveryRow> all = deliveries.ofTrace(trace.seq());
+    boolean only = all.size() == 1 && ends.isNotFound(trace.seq());
     List<DeliveryRow> gone = new ArrayList<>();
-    for (DeliveryRow delivery : deliveries.ofTrace(trace.seq())) {
-      if (delivery.kind() == EffectKind.CHANGE
-          && delivery.result() == Result.FAILED
-          && delivery.recordId() != null) {
+    for (DeliveryRow delivery : all) {
+      boolean fits =
+          delivery.result() == Result.GONE || (only && delivery.result() == Result.FAILED);
+      if (fits && delivery.kind() == EffectKind.CHANGE && delivery.recordId() != null) {
         gone.add(delivery);
       }
     }
-    if (gone.isEmpty() || !ends.isNotFound(trace.seq())) {
+    if (gone.isEmpty()) {
       throw refused("This trace did not fail for a task that is gone.");
     }
     return gone;

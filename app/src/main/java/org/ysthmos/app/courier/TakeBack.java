@@ -155,6 +155,7 @@ class TakeBack {
                       made.recordId(),
                       pairs.bytes(Map.of()),
                       null,
+                      null,
                       Result.OPEN,
                       null);
               queue.add(remove, TraceRow.TRIES, Doubt.NONE, null);

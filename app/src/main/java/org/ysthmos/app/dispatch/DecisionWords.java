@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
@@ -19,20 +20,42 @@ final class DecisionWords {
   static String headline(Decision decision) {
     String key = decision.key().map(MatchKey::text).orElse("");
     return switch (decision.verdict()) {
-      case CREATE, UPDATE -> several(decision).orElseGet(() -> one(decision.verdict(), key));
-      case UNCHANGED ->
-          left(decision).isPresent()
-              ? "Decided: the task of " + key + " is left as it is"
-              : "Decided: unchanged, the task of " + key + " has it all already";
+      case CREATE, UPDATE, UNCHANGED -> ofTasks(decision, key) + then(decision);
       case PASSED_BY -> "Decided: passed by";
       case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
     };
   }
 
+  private static String ofTasks(Decision decision, String key) {
+    List<TaskDecision> tasks = tasks(decision);
+    if (tasks.stream().allMatch(task -> task.verdict() == Verdict.UNCHANGED)) {
+      return left(decision).isPresent()
+          ? "Decided: the task of " + key + " is left as it is"
+          : "Decided: unchanged, the task of " + key + " has it all already";
+    }
+    return several(tasks).orElseGet(() -> one(tasks.getFirst().verdict(), key));
+  }
+
+  /** The tasks without what comes after them. */
+  private static List<TaskDecision> tasks(Decision decision) {
+    return decision.tasks().stream().filter(task -> !task.then()).toList();
+  }
+
+  /** For example {@code ; then number-back, tell}; empty if nothing comes after. */
+  private static String then(Decision decision) {
+    List<String> names =
+        decision.tasks().stream()
+            .filter(task -> task.then() && task.delivery().isPresent())
+            .map(TaskDecision::member)
+            .toList();
+    return names.isEmpty() ? "" : "; then " + String.join(", ", names);
+  }
+
   /** Why the one task is left as it is, where that is not for having it all. */
   private static Optional<String> left(Decision decision) {
-    return decision.tasks().size() == 1
-        ? Optional.of(decision.tasks().getFirst().because()).filter(because -> !because.isEmpty())
+    List<TaskDecision> tasks = tasks(decision);
+    return tasks.size() == 1
+        ? Optional.of(tasks.getFirst().because()).filter(because -> !because.isEmpty())
         : Optional.empty();
   }
 
@@ -43,19 +66,18 @@ final class DecisionWords {
   }
 
   /** For example {@code Decided: 2 tasks created, 1 unchanged}; empty where there is one task. */
-  private static Optional<String> several(Decision decision) {
-    if (decision.tasks().size() < 2) {
+  private static Optional<String> several(List<TaskDecision> tasks) {
+    if (tasks.size() < 2) {
       return Optional.empty();
     }
     List<String> parts = new ArrayList<>();
     for (Verdict verdict : List.of(Verdict.CREATE, Verdict.UPDATE, Verdict.UNCHANGED)) {
-      long count = decision.tasks().stream().filter(t -> t.verdict() == verdict).count();
+      long count = tasks.stream().filter(t -> t.verdict() == verdict).count();
       if (count > 0) {
         parts.add(count + " to " + (verdict == Verdict.UNCHANGED ? "leave" : verdict.words()));
       }
     }
-    return Optional.of(
-        "Decided: of " + decision.tasks().size() + " tasks " + String.join(", ", parts));
+    return Optional.of("Decided: of " + tasks.size() + " tasks " + String.join(", ", parts));
   }
 
   static String detail(Decision decision) {

@@ -60,6 +60,11 @@ class DecisionWriter {
     TraceRow trace() {
       return claimed.trace();
     }
+
+    /** What is carried out. Of a try only the tasks are, as they alone can be taken back. */
+    List<TaskDecision> carried() {
+      return decision.tasks().stream().filter(task -> !(task.then() && trace().isTry())).toList();
+    }
   }
 
   /** What became of storing a decision. */
@@ -143,20 +148,20 @@ class DecisionWriter {
 
   private Stored storeNow(Deciding deciding, byte[] part, SeenIndex.WordsOf words) {
     Decision decision = deciding.decision();
-    for (TaskDecision task : decision.tasks()) {
+    List<TaskDecision> carried = deciding.carried();
+    for (TaskDecision task : carried) {
       if (deliveryQueue.isBusy(task.key().bridge(), task.key().hash())) {
         queue.awaitPair(deciding.claimed(), task.key().hash());
         return Stored.PAIR_BUSY;
       }
     }
-    for (TaskDecision task : decision.tasks()) {
-      MatchKey key = task.key();
+    for (TaskDecision task : carried) {
       if (task.delivery().isPresent()
-          && !pairs.reserve(deciding.bridge(), deciding.event(), key, deciding.world().seen(key))) {
+          && !pairs.reserve(task, deciding.event(), deciding.world().seen(task.key()))) {
         throw new PairChanged();
       }
     }
-    for (TaskDecision task : decision.tasks()) {
+    for (TaskDecision task : carried) {
       task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
     }
     tables.count(decision.tableUses());
@@ -173,7 +178,7 @@ class DecisionWriter {
     Instant now = clock.instant();
     if (decision.verdict() == Verdict.FAILED) {
       ends.fail(deciding.claimed(), failed(deciding), now);
-    } else if (decision.deliveries().isEmpty()) {
+    } else if (deciding.carried().stream().allMatch(task -> task.delivery().isEmpty())) {
       ends.end(deciding.claimed(), decision.verdict(), reason(decision), now);
     } else {
       queue.delivering(deciding.claimed(), decision.verdict());
@@ -207,14 +212,15 @@ class DecisionWriter {
             kind,
             planned.record().orElse(null),
             pairs.bytes(planned.fields()),
-            planned.awaited().map(PlannedDelivery.AwaitedParent::field).orElse(null),
+            planned.awaited().flatMap(PlannedDelivery.Awaited::field).orElse(null),
+            planned.then().orElse(null),
             DeliveryMapper.Result.OPEN,
             null);
     deliveryQueue.add(
         row,
         deciding.trace().queue(),
-        doubt(deciding, key, kind),
-        planned.awaited().map(parent -> parent.key().hash()).orElse(null));
+        doubt(deciding, key, planned, kind),
+        planned.awaited().map(first -> first.key().hash()).orElse(null));
   }
 
   private EffectKind kind(PlannedDelivery planned) {
@@ -235,7 +241,7 @@ class DecisionWriter {
    * an earlier try failed, and what was taken in before this start may have been delivered by the
    * one of which our data is a copy: both are settled by a look, where one is possible.
    */
-  private Doubt doubt(Deciding deciding, MatchKey key, EffectKind kind) {
+  private Doubt doubt(Deciding deciding, MatchKey key, PlannedDelivery planned, EffectKind kind) {
     Pairs.Seen pair = deciding.world().seen(key);
     boolean sentAgain = deciding.trace().resendOf() != null;
     if (!kind.doublesWhenRepeated()) {
@@ -246,7 +252,7 @@ class DecisionWriter {
     }
     boolean tried = pair.revision() > 0;
     return tried || restart.isFromBefore(deciding.row())
-        ? restart.lookOnce(deciding.bridge().target())
+        ? restart.lookOnce(planned.system(), planned.collection())
         : Doubt.NONE;
   }
 
@@ -266,8 +272,8 @@ class DecisionWriter {
 
   private static @Nullable String target(Deciding deciding) {
     return deciding.decision().tasks().stream()
-        .flatMap(task -> deciding.world().seen(task.key()).state().stream())
-        .flatMap(state -> state.target().stream())
+        .filter(task -> !task.then())
+        .flatMap(task -> task.target().stream())
         .findFirst()
         .orElse(null);
   }

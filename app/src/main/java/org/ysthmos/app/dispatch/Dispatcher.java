@@ -16,6 +16,7 @@ import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.system.Systems;
@@ -59,16 +60,20 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   /** By how much a trace that failed as a probe lets another go before it. */
   private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
 
+  /** After how long what is awaited is looked for again, at the least and at the most. */
+  private static final Duration SOONEST_LOOK = Duration.ofSeconds(1);
+
+  private static final Duration LATEST_LOOK = Duration.ofMinutes(1);
+
   private final TraceQueue queue;
   private final EventMapper events;
   private final BridgeOfTrace bridges;
   private final Bridges live;
   private final Systems systems;
-  private final Pairs pairs;
-  private final Tables tables;
-  private final ReceivedEvents received;
+  private final EngineWorld.Sources sources;
   private final DecisionWriter writer;
   private final Polling polling;
+  private final TaskRequests requests;
   private final DeliveryQueue deliveries;
   private final AppClock clock;
   private final Settings settings;
@@ -82,10 +87,12 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Bridges live,
       Systems systems,
       Pairs pairs,
+      MadeTasks tasks,
       Tables tables,
       ReceivedEvents received,
       DecisionWriter writer,
       Polling polling,
+      TaskRequests requests,
       DeliveryQueue deliveries,
       AppClock clock,
       Settings settings,
@@ -96,11 +103,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.bridges = bridges;
     this.live = live;
     this.systems = systems;
-    this.pairs = pairs;
-    this.tables = tables;
-    this.received = received;
+    this.sources = new EngineWorld.Sources(systems, pairs, tasks, tables, received);
     this.writer = writer;
     this.polling = polling;
+    this.requests = requests;
     this.deliveries = deliveries;
     this.clock = clock;
     this.settings = settings;
@@ -131,6 +137,9 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   public int room(String bridge, int running) {
     int free = settings.work().perBridge() - running;
     if (bridge.equals(TraceRow.TRIES)) {
+      return Math.max(0, free);
+    }
+    if (live.retired(bridge).isPresent()) {
       return Math.max(0, free);
     }
     Optional<Bridges.Live> found = live.live(bridge);
@@ -206,6 +215,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       setAside(claimed, row);
       return;
     }
+    if (!claimed.trace().isTry() && live.retired(claimed.trace().bridgeId()).isPresent()) {
+      writer.passBy(claimed, "Its bridge was retired before it was decided");
+      return;
+    }
     Optional<BridgeVersion> usable = bridges.find(claimed.trace(), claimed.tryDocument());
     if (usable.isEmpty()) {
       unusable(claimed);
@@ -245,12 +258,12 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private boolean mayBeOfWhatIsBeingSent(Claimed claimed, BridgeVersion bridge, Event event) {
     return !bridge.definition().from().ownWrites()
         && clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
-        && systems
-            .collection(event.system(), event.collection())
-            .filter(collection -> collection.makes() && !collection.marks(event).isEmpty())
-            .isPresent()
-        && deliveries.isSendingTo(
-            event.system(), event.collection(), event.record(), claimed.trace().seq());
+        && systems.ownWriting(event).stream()
+            .flatMap(own -> own.in().stream())
+            .anyMatch(
+                collection ->
+                    deliveries.isSendingTo(
+                        event.system(), collection, event.record(), claimed.trace().seq()));
   }
 
   /** What could not be read is for a person; once more, it is read again where it stands. */
@@ -281,7 +294,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private DecisionWriter.Deciding decide(
       Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row, Event event) {
-    EngineWorld world = new EngineWorld(systems, pairs, tables, received, clock, row.seq());
+    EngineWorld world = new EngineWorld(sources, clock, row);
     Instant start = clock.instant();
     long began = System.nanoTime();
     Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
@@ -296,6 +309,18 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     Instant now = clock.instant();
     if (failure.noRoom()) {
       writer.postpone(claimed, now.plus(failure.retryAfter().orElse(AFTER_RACES)));
+      return true;
+    }
+    if (failure.kind() == FailureKind.NOT_YET_THERE) {
+      // The bridge says how long it waits, so that this costs none of its tries.
+      writer.waitAfter(
+          deciding,
+          claimed.tries(),
+          requests
+              .ask(deciding)
+              .map(how -> Failure.of(failure.kind(), failure.message() + ". " + how))
+              .orElse(failure),
+          now.plus(untilLookedAgain(claimed, now)));
       return true;
     }
     Optional<CircuitBreaker.Outage> outage =
@@ -315,6 +340,14 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     Optional<Duration> wait = backOff.after(tries, failure);
     wait.ifPresent(w -> writer.waitAfter(deciding, tries, failure, now.plus(w)));
     return wait.isPresent();
+  }
+
+  /** The longer it waited already, the longer until it is looked for again. */
+  private static Duration untilLookedAgain(Claimed claimed, Instant now) {
+    Duration waited = Duration.between(claimed.trace().receivedAt(), now).dividedBy(4);
+    return waited.compareTo(SOONEST_LOOK) < 0
+        ? SOONEST_LOOK
+        : waited.compareTo(LATEST_LOOK) > 0 ? LATEST_LOOK : waited;
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.ysthmos.app.dispatch;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -13,7 +14,9 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
@@ -21,7 +24,6 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.Words;
-import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
@@ -37,51 +39,65 @@ final class EngineWorld implements World {
   /** How much of what was found among the events is kept with a story. */
   private static final int LONGEST_ANSWER = 20_000;
 
+  /** Where a decision finds what it asks. */
+  record Sources(
+      Systems systems, Pairs pairs, MadeTasks tasks, Tables tables, ReceivedEvents received) {}
+
+  private final Sources sources;
   private final Systems systems;
   private final Pairs pairs;
   private final Tables tables;
   private final ReceivedEvents received;
   private final AppClock clock;
-  private final long eventSeq;
+  private final EventRow row;
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
   private final Map<String, Pairs.Seen> seen = new HashMap<>();
   private Optional<FailedLookup> asked = Optional.empty();
 
   /**
-   * @param eventSeq the order number of the event that is decided
+   * @param row the event that is decided
    */
-  EngineWorld(
-      Systems systems,
-      Pairs pairs,
-      Tables tables,
-      ReceivedEvents received,
-      AppClock clock,
-      long eventSeq) {
-    this.eventSeq = eventSeq;
-    this.systems = systems;
-    this.pairs = pairs;
-    this.tables = tables;
-    this.received = received;
+  EngineWorld(Sources sources, AppClock clock, EventRow row) {
+    this.sources = sources;
+    this.systems = sources.systems();
+    this.pairs = sources.pairs();
+    this.tables = sources.tables();
+    this.received = sources.received();
     this.clock = clock;
+    this.row = row;
   }
 
   @Override
   public LookupAnswer lookUp(String lookup, Question question) {
     LookupAnswer answer =
-        question.origin() == LookupRule.Origin.EVENTS
-            ? amongEvents(question)
-            : ask(question.system(), question.collection(), question.keys());
+        switch (question.origin()) {
+          case EVENTS -> amongEvents(question);
+          case TASKS -> amongTasks(question);
+          case SYSTEM -> ask(question.system(), question.collection(), question.keys());
+        };
     if (answer instanceof Found found) {
       records.addAll(found.records());
     }
     return answer;
   }
 
-  /** What was found among the events is kept with the story, as a call's answer is. */
   private LookupAnswer amongEvents(Question question) {
     Instant start = clock.instant();
-    LookupAnswer answer = received.find(question);
+    return told(question, start, received.find(question), "the events received");
+  }
+
+  private LookupAnswer amongTasks(Question question) {
+    Instant start = clock.instant();
+    return told(
+        question,
+        start,
+        sources.tasks().find(question),
+        "the tasks of bridge " + question.collection());
+  }
+
+  /** What was found here is kept with the story, as a call's answer is. */
+  private LookupAnswer told(Question question, Instant start, LookupAnswer answer, String among) {
     boolean found = answer instanceof Found some && !some.records().isEmpty();
     String came = answer instanceof Found some ? some.records().toString() : "";
     lines.add(
@@ -89,8 +105,8 @@ final class EngineWorld implements World {
             start,
             Duration.between(start, clock.instant()).toNanos() / 1000,
             found ? TraceStory.Mark.DONE : TraceStory.Mark.FAILED,
-            "Looked up %s among the events received"
-                .formatted(String.join(", ", question.keys().sequencedValues())),
+            "Looked up %s among %s"
+                .formatted(String.join(", ", question.keys().sequencedValues()), among),
             answer instanceof Unanswered unanswered
                 ? unanswered.failure().message()
                 : ((Found) answer).records().size() + " found",
@@ -154,7 +170,7 @@ final class EngineWorld implements World {
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
-    Pairs.Seen now = pairs.find(bridge, key.hash(), eventSeq);
+    Pairs.Seen now = pairs.find(bridge, key.hash(), row.seq());
     seen.put(key.hash(), now);
     return now.state();
   }
@@ -186,6 +202,16 @@ final class EngineWorld implements World {
     return tables.calendar(id);
   }
 
+  @Override
+  public boolean waits(Event event, Duration span) {
+    return clock.instant().isBefore(row.receivedAt().plus(span));
+  }
+
+  @Override
+  public Optional<URI> page(String system, String collection, String record) {
+    return systems.page(system, collection, record);
+  }
+
   /** Only what is told can be overtaken; what is asked for is as it is when it is asked. */
   @Override
   public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
@@ -198,12 +224,10 @@ final class EngineWorld implements World {
 
   @Override
   public boolean isOwnWrite(Event event) {
-    List<String> marks =
-        systems
-            .collection(event.system(), event.collection())
-            .map(collection -> collection.marks(event))
-            .orElse(List.of());
-    return !marks.isEmpty() && pairs.isOwnWrite(event.system(), event.record(), marks);
+    return systems
+        .ownWriting(event)
+        .filter(own -> pairs.isOwnWrite(event.system(), own.in(), event.record(), own.marks()))
+        .isPresent();
   }
 
   @Override

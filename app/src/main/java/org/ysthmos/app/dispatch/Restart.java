@@ -10,7 +10,6 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.delivery.DeliveryRules;
 import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.Promise;
-import org.ysthmos.core.shape.CollectionShape;
 
 /**
  * What was taken in before this start. The data may have been restored from a copy, and what stands
@@ -43,12 +42,9 @@ class Restart {
    * settles it. Where nothing can be looked for, it is not asked of a person after each start, but
    * only if we are told that the data was restored.
    */
-  Doubt lookOnce(CollectionShape target) {
+  Doubt lookOnce(String system, String collection) {
     Promise promise =
-        systems
-            .collection(target.system(), target.collection())
-            .map(SystemCollection::promise)
-            .orElse(Promise.NONE);
+        systems.collection(system, collection).map(SystemCollection::promise).orElse(Promise.NONE);
     boolean searched = promise == Promise.FOUND_BY_KEY || promise == Promise.KNOWN_BY_KEY;
     return searched || restored ? rules.onceBeforeSending(clock.instant()) : Doubt.NONE;
   }

@@ -3,6 +3,7 @@ package org.ysthmos.app.dispatch;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.StringJoiner;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.value.Value;
 
 /** All values that were seen while an event was decided, by which its trace can be found. */
@@ -19,6 +20,7 @@ final class SeenText {
     deciding.decision().tasks().stream()
         .flatMap(task -> task.fields().values().stream())
         .map(Value::display)
+        .map(Made::shown)
         .forEach(text::add);
     add(deciding.event().data(), text);
     deciding.world().records().forEach(record -> add(record, text));

@@ -13,14 +13,17 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.secret.SecretVault;
+import org.ysthmos.app.system.Directories;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.gateway.ChangeGateway;
 import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.gateway.DirectoryReading;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
@@ -50,13 +53,23 @@ public class Health {
 
   private final Systems systems;
   private final SecretVault secrets;
+  private final Directories directories;
+  private final Bridges bridges;
   private final AppClock clock;
   private final Map<CollectionRef, Looked> looked = new ConcurrentHashMap<>();
   private final Map<CollectionRef, Set<String>> seen = new ConcurrentHashMap<>();
+  private final Map<String, Map<String, String>> unreadNames = new ConcurrentHashMap<>();
   private final Map<String, QuotaReading> quotas = new ConcurrentHashMap<>();
 
-  Health(Systems systems, SecretVault secrets, AppClock clock) {
+  Health(
+      Systems systems,
+      Directories directories,
+      Bridges bridges,
+      SecretVault secrets,
+      AppClock clock) {
     this.systems = systems;
+    this.directories = directories;
+    this.bridges = bridges;
     this.secrets = secrets;
     this.clock = clock;
   }
@@ -76,7 +89,32 @@ public class Health {
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
     if (unsigned(system).isEmpty()) {
       system.gateway().quota(call -> {}).ifPresent(reading -> quotas.put(id, reading));
+      readNames(id, system);
     }
+  }
+
+  /** Reads the directories of a system; bridges are made anew where a name is another. */
+  private void readNames(String id, Systems.Connected system) {
+    boolean other = false;
+    Map<String, String> failed = new LinkedHashMap<>();
+    for (Map.Entry<String, DirectoryReading> one :
+        system.gateway().directories(call -> {}).entrySet()) {
+      switch (one.getValue()) {
+        case DirectoryReading.Names names ->
+            other |= directories.note(id, one.getKey(), names.names());
+        case DirectoryReading.Unread unread ->
+            failed.put(one.getKey(), Words.sentence(unread.failure()));
+      }
+    }
+    unreadNames.put(id, failed);
+    if (other) {
+      bridges.refresh();
+    }
+  }
+
+  /** The directories of a system that could not be read, with why. */
+  Map<String, String> unreadNames(String system) {
+    return unreadNames.getOrDefault(system, Map.of());
   }
 
   /** How full a system was when it was looked at; empty if it does not say, or nobody looked. */

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -17,6 +18,7 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.system.Directories;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -39,6 +41,8 @@ class SystemController {
    * @param practice whether its faults can be switched
    * @param closedSeconds for how long it asked us to make none; 0 if it did not
    * @param quota how full it was when it was looked at; null if it does not say
+   * @param names what of its directories is not as it was, and is used
+   * @param unreadNames the directories that could not be read, each with why
    */
   record SystemView(
       String id,
@@ -50,7 +54,23 @@ class SystemController {
       long closedSeconds,
       boolean practice,
       @Schema(nullable = true) @Nullable QuotaView quota,
+      List<NameView> names,
+      Map<String, String> unreadNames,
       List<CollectionView> collections) {}
+
+  /**
+   * An entry of a directory that is not as it was.
+   *
+   * @param was what it was called before; null if it is gone
+   * @param uses the rules and rows that name it
+   */
+  record NameView(
+      String directory,
+      String key,
+      String name,
+      @Schema(nullable = true) @Nullable String was,
+      Instant since,
+      List<NameUses.UseView> uses) {}
 
   /**
    * How full a system is.
@@ -94,12 +114,22 @@ class SystemController {
   record BridgeRef(String id, String name) {}
 
   private final Systems systems;
+  private final Directories directories;
+  private final NameUses nameUses;
   private final Bridges bridges;
   private final Health health;
   private final AppClock clock;
 
-  SystemController(Systems systems, Bridges bridges, Health health, AppClock clock) {
+  SystemController(
+      Systems systems,
+      Directories directories,
+      NameUses nameUses,
+      Bridges bridges,
+      Health health,
+      AppClock clock) {
     this.systems = systems;
+    this.directories = directories;
+    this.nameUses = nameUses;
     this.bridges = bridges;
     this.health = health;
     this.clock = clock;
@@ -130,9 +160,24 @@ class SystemController {
         use.closedFor().toSeconds(),
         system.practice().isPresent(),
         health.quota(system.id()).map(SystemController::view).orElse(null),
+        directories.findings(system.id()).stream()
+            .map(finding -> view(system.id(), finding))
+            .filter(name -> !name.uses().isEmpty())
+            .toList(),
+        health.unreadNames(system.id()),
         system.collections().entrySet().stream()
             .map(entry -> view(system.id(), entry.getKey(), entry.getValue()))
             .toList());
+  }
+
+  private NameView view(String system, Directories.Finding finding) {
+    return new NameView(
+        finding.directory(),
+        finding.key(),
+        finding.name(),
+        finding.was(),
+        finding.since(),
+        nameUses.of(new NameUses.Key(system, finding.directory(), finding.key())));
   }
 
   private static QuotaView view(QuotaReading reading) {

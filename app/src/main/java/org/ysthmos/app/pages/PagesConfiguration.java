@@ -29,7 +29,10 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/traces/{id}",
           "/systems",
           "/systems/new",
-          "/systems/{id}/document");
+          "/systems/{id}/document",
+          "/tables",
+          "/tables/{id}",
+          "/calendars/{id}");
 
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {

@@ -24,6 +24,8 @@ public interface PairMapper {
    * @param leftSo whether its task was removed by others and is left so
    * @param anew how many of its tasks were removed by others and given up
    * @param marks of the last states that we brought its task to, each on a line, the newest first
+   * @param part which of several tasks of its record; empty for one task, null if not known
+   * @param effectName the name of what comes after the tasks; null for a task
    */
   record PairRow(
       String bridgeId,
@@ -44,13 +46,16 @@ public interface PairMapper {
       @Nullable Instant doubtSince,
       boolean leftSo,
       int anew,
-      String marks) {}
+      String marks,
+      @Nullable String part,
+      @Nullable String effectName) {}
 
   @Select(
       """
       SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
         target_system, target_collection, target_record, agreed, stored, revision, made_at,
-        changed_at, event_seq, doubt_since, left_so, anew, marks
+        changed_at, event_seq, doubt_since, left_so, anew, marks, part,
+        effect_name
       FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
@@ -61,11 +66,13 @@ public interface PairMapper {
   @Insert(
       """
       INSERT INTO pair (bridge_id, match_hash, match_text, source_system, source_collection,
-                        source_record, target_system, target_collection, agreed, stored, revision,
-                        made_at, changed_at, event_seq)
+                        source_record, target_system, target_collection, target_record, agreed,
+                        stored, revision, made_at, changed_at, event_seq, part,
+                        effect_name)
       VALUES (#{bridgeId}, #{matchHash}, #{matchText}, #{sourceSystem}, #{sourceCollection},
-              #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{agreed}, #{stored}, #{revision},
-              #{madeAt}, #{changedAt}, #{eventSeq})
+              #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{targetRecord}, #{agreed},
+              #{stored}, #{revision}, #{madeAt}, #{changedAt}, #{eventSeq},
+              #{part}, #{effectName})
       """)
   void reserve(PairRow pair);
 
@@ -129,7 +136,35 @@ public interface PairMapper {
       @Param("record") String record,
       @Param("now") Instant now);
 
-  /** The marks that pairs keep of one task. */
-  @Select("SELECT marks FROM pair WHERE target_system = #{system} AND target_record = #{record}")
-  List<String> marks(@Param("system") String system, @Param("record") String record);
+  /** A task that was made of a record. */
+  record TaskRow(String targetSystem, String targetCollection, String targetRecord) {}
+
+  /** The tasks that a bridge made of a record, and that nobody removed for good; in no order. */
+  @Select(
+      """
+      <script>SELECT target_system, target_collection, target_record FROM pair
+      WHERE bridge_id = #{bridge} AND source_record = #{record} AND target_record IS NOT NULL
+        AND NOT left_so AND effect_name IS NULL
+      <if test="part != null">AND part = #{part}</if>
+      LIMIT 50</script>
+      """)
+  List<TaskRow> tasksOf(
+      @Param("bridge") String bridge,
+      @Param("record") String record,
+      @Param("part") @Nullable String part);
+
+  /**
+   * What a pair keeps of a task.
+   *
+   * @param marks each on a line
+   */
+  record MarksRow(String targetCollection, String marks) {}
+
+  /** The marks that pairs keep of the tasks with an id, in whichever collection they stand. */
+  @Select(
+      """
+      SELECT target_collection, marks FROM pair
+      WHERE target_system = #{system} AND target_record = #{record}
+      """)
+  List<MarksRow> marks(@Param("system") String system, @Param("record") String record);
 }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -20,7 +21,8 @@ import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
-import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.gateway.TaskGateway;
@@ -97,7 +99,9 @@ public class Pairs {
    *
    * @return false if another changed it since
    */
-  public boolean reserve(BridgeVersion bridge, Event event, MatchKey key, Seen seen) {
+  public boolean reserve(TaskDecision task, Event event, Seen seen) {
+    MatchKey key = task.key();
+    PlannedDelivery planned = task.delivery().orElseThrow();
     if (seen.revision() > 0) {
       return mapper.reserveAgain(key.bridge(), key.hash(), seen.revision()) == 1;
     }
@@ -110,9 +114,9 @@ public class Pairs {
               event.system(),
               event.collection(),
               event.record(),
-              bridge.target().system(),
-              bridge.target().collection(),
-              null,
+              planned.system(),
+              planned.collection(),
+              planned.record().orElse(null),
               bytes(Map.of()),
               "{}",
               1,
@@ -122,7 +126,9 @@ public class Pairs {
               null,
               false,
               0,
-              ""));
+              "",
+              Words.limited(task.then() ? "" : task.member(), 1000),
+              planned.then().orElse(null)));
       return true;
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
@@ -178,9 +184,17 @@ public class Pairs {
         .collect(Collectors.joining("\n"));
   }
 
-  /** Whether one of these marks tells a state of a task that it was brought to from here. */
-  public boolean isOwnWrite(String system, String record, List<String> marks) {
-    return mapper.marks(system, record).stream().flatMap(String::lines).anyMatch(marks::contains);
+  /**
+   * Whether one of these marks tells a state of a task that it was brought to from here.
+   *
+   * @param collections those in which the task may stand
+   */
+  public boolean isOwnWrite(
+      String system, Set<String> collections, String record, List<String> marks) {
+    return mapper.marks(system, record).stream()
+        .filter(row -> collections.contains(row.targetCollection()))
+        .flatMap(row -> row.marks().lines())
+        .anyMatch(marks::contains);
   }
 
   /**
@@ -216,6 +230,25 @@ public class Pairs {
    */
   public boolean leave(String bridge, String hash, String record) {
     return mapper.leave(bridge, hash, record, clock.instant()) == 1;
+  }
+
+  /** What both sides of a pair held when they last agreed; nothing while its task is not made. */
+  public Map<String, Value> agreed(String bridge, String hash) {
+    PairRow row = mapper.find(bridge, hash);
+    return row == null || row.targetRecord() == null ? Map.of() : fields(row.agreed());
+  }
+
+  /**
+   * The tasks that a bridge made of a record and that nobody removed.
+   *
+   * @param part which of several; empty for all
+   */
+  public List<Side> tasksOf(String bridge, String record, Optional<String> part) {
+    return mapper.tasksOf(bridge, record, part.orElse(null)).stream()
+        .map(
+            row ->
+                new Side(row.targetSystem(), row.targetCollection(), row.targetRecord(), Map.of()))
+        .toList();
   }
 
   private PairRow required(String bridge, String hash) {

@@ -72,8 +72,8 @@ class SetupLoader {
     Path setup = settings.setup();
     if (setup != null) {
       each(setup.resolve("systems"), ".yaml", (file, text) -> systems.addIfNew(text));
-      each(setup.resolve("calendars"), ".yaml", (file, text) -> tables.addCalendarIfNew(text));
-      each(setup.resolve("tables"), ".yaml", (file, text) -> tables.addIfNew(text));
+      each(setup.resolve("calendars"), ".yaml", (file, text) -> tables.setUpCalendar(text));
+      each(setup.resolve("tables"), ".yaml", (file, text) -> tables.setUp(text));
     }
     Path connections = settings.connections();
     if (connections != null) {
@@ -86,7 +86,8 @@ class SetupLoader {
   }
 
   private void addIfNew(String document) {
-    if (bridges.live(BridgeReader.read(DocumentNode.parse(document)).id()).isEmpty()) {
+    String id = BridgeReader.read(DocumentNode.parse(document)).id();
+    if (bridges.live(id).isEmpty() && bridges.retired(id).isEmpty()) {
       bridges.put(document, By.ENGINE);
     }
   }

@@ -10,6 +10,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -22,6 +24,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.load.CircuitBreaker;
@@ -71,6 +74,7 @@ public class Systems implements Shapes {
   public record Unreadable(String id, Instant since, String problem) {}
 
   private final SystemMapper mapper;
+  private final Directories directories;
   private final AppClock clock;
   private final TransactionTemplate transaction;
   private final Surroundings surroundings;
@@ -82,11 +86,13 @@ public class Systems implements Shapes {
 
   Systems(
       SystemMapper mapper,
+      Directories directories,
       SecretVault secrets,
       AppClock clock,
       TransactionTemplate transaction,
       Settings settings) {
     this.mapper = mapper;
+    this.directories = directories;
     this.clock = clock;
     this.transaction = transaction;
     this.retry = settings.retry();
@@ -230,6 +236,31 @@ public class Systems implements Shapes {
     return Optional.ofNullable(connected.get(id));
   }
 
+  /**
+   * How an event would be known to tell of our own writing.
+   *
+   * @param in the collections that may have been written to
+   * @param marks of the state that it tells of
+   */
+  public record OwnWriting(Set<String> in, List<String> marks) {}
+
+  /** Empty if nothing written from here can come back as this event. */
+  public Optional<OwnWriting> ownWriting(Event event) {
+    Optional<SystemCollection> heard = collection(event.system(), event.collection());
+    List<String> marks = heard.map(one -> one.marks(event)).orElse(List.of());
+    if (marks.isEmpty()) {
+      return Optional.empty();
+    }
+    Set<String> in =
+        find(event.system()).stream()
+            .flatMap(system -> system.description().collections().entrySet().stream())
+            .filter(entry -> entry.getValue().makes() || entry.getValue().changes())
+            .filter(entry -> heard.get().hearsOf(entry.getValue()))
+            .map(Map.Entry::getKey)
+            .collect(Collectors.toSet());
+    return in.isEmpty() ? Optional.empty() : Optional.of(new OwnWriting(in, marks));
+  }
+
   public Optional<SystemCollection> collection(String system, String collection) {
     return find(system)
         .flatMap(found -> Optional.ofNullable(found.description().collections().get(collection)));
@@ -237,7 +268,19 @@ public class Systems implements Shapes {
 
   @Override
   public Optional<CollectionShape> find(String system, String collection) {
-    return collection(system, collection).map(SystemCollection::shape);
+    return collection(system, collection).map(SystemCollection::able).map(directories::named);
+  }
+
+  @Override
+  public Set<String> systems() {
+    return Set.copyOf(connected.keySet());
+  }
+
+  @Override
+  public Set<String> collections(String system) {
+    return find(system)
+        .map(found -> Set.copyOf(found.description().collections().keySet()))
+        .orElse(Set.of());
   }
 
   /** The page on which a person sees a record, if the system has one. */

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableCsv;
 import org.ysthmos.core.table.TableDefinition;
@@ -65,7 +66,7 @@ class TableController {
       consumes = "text/csv",
       produces = MediaType.APPLICATION_JSON_VALUE)
   TableView replaceRows(@PathVariable String id, @RequestBody String csv) {
-    return view(tables.replaceRows(table(id), csv));
+    return view(tables.replaceRows(table(id), csv, By.PERSON));
   }
 
   private ReferenceTable table(String id) {

@@ -10,16 +10,21 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.calendar.CalendarReader;
+import org.ysthmos.core.calendar.CalendarWriter;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.table.TableChange;
 import org.ysthmos.core.table.TableCsv;
 import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.table.TableReader;
 import org.ysthmos.core.table.TableUse;
+import org.ysthmos.core.table.TableWriter;
 
 /** The reference tables and calendars, each read once. */
 @Component
@@ -28,6 +33,10 @@ public class Tables {
   private static final Logger LOG = LoggerFactory.getLogger(Tables.class);
   private static final String BETWEEN_KEYS = "\n";
   private static final int LONGEST_KEY = 1000;
+  private static final int KEPT_CHANGES = 30;
+  private static final String SET_UP = "set up";
+  private static final String TABLE = "table";
+  private static final String CALENDAR = "calendar";
 
   /**
    * A key that rules asked for.
@@ -38,12 +47,14 @@ public class Tables {
 
   private final TableMapper mapper;
   private final AppClock clock;
+  private final TransactionTemplate transaction;
   private volatile Map<String, ReferenceTable> tables = Map.of();
   private volatile Map<String, WorkingCalendar> calendars = Map.of();
 
-  Tables(TableMapper mapper, AppClock clock) {
+  Tables(TableMapper mapper, AppClock clock, TransactionTemplate transaction) {
     this.mapper = mapper;
     this.clock = clock;
+    this.transaction = transaction;
     reload();
   }
 
@@ -69,30 +80,42 @@ public class Tables {
   }
 
   /**
-   * Adds a table if none of its id is there.
+   * Keeps a table of the setup, unless a person changed it since; what people do on the screens
+   * counts over files.
    *
    * @throws DocumentException if the document cannot be used
    */
-  public synchronized void addIfNew(String document) {
+  public synchronized void setUp(String document) {
     ReferenceTable table = TableReader.read(DocumentNode.parse(document));
     String id = table.definition().id();
-    if (!tables.containsKey(id)) {
-      mapper.add(new TableMapper.TableRow(id, document, TableCsv.write(table), clock.instant()));
-      reload();
+    if (isForTheSetup(TABLE, id, tables.containsKey(id), document)) {
+      keep(table, document, SET_UP, By.ENGINE);
     }
   }
 
   /**
-   * Adds a calendar if none of its id is there.
+   * Keeps a calendar of the setup, unless a person changed it since.
    *
    * @throws DocumentException if the document cannot be used
    */
-  public synchronized void addCalendarIfNew(String document) {
+  public synchronized void setUpCalendar(String document) {
     WorkingCalendar calendar = CalendarReader.read(DocumentNode.parse(document));
-    if (!calendars.containsKey(calendar.id())) {
-      mapper.addCalendar(calendar.id(), document, clock.instant());
-      reload();
+    boolean there = calendars.containsKey(calendar.id());
+    if (isForTheSetup(CALENDAR, calendar.id(), there, document)) {
+      keep(calendar, document, SET_UP, By.ENGINE);
     }
+  }
+
+  /** Whether nobody but the setup kept it so far, and the setup says something else by now. */
+  private boolean isForTheSetup(String kind, String id, boolean there, String document) {
+    Optional<Change> newest = changes(kind, id).stream().findFirst();
+    if (newest.isEmpty()) {
+      return !there;
+    }
+    return newest.get().what().equals(SET_UP)
+        && Optional.ofNullable(mapper.changeAt(newest.get().seq()))
+            .filter(row -> !row.document().equals(document))
+            .isPresent();
   }
 
   /**
@@ -100,16 +123,133 @@ public class Tables {
    *
    * @throws DocumentException if it has any mistake; nothing changes then
    */
-  public synchronized ReferenceTable replaceRows(ReferenceTable table, String csv) {
-    ReferenceTable fresh = TableCsv.read(csv, table.definition());
-    mapper.replaceRows(table.definition().id(), TableCsv.write(fresh), clock.instant());
-    for (Asked asked : asked(table.definition().id())) {
-      if (!asked.found() && fresh.find(asked.keys()).isPresent()) {
-        mapper.forgetUnknown(table.definition().id(), joined(asked.keys()));
+  public synchronized ReferenceTable replaceRows(ReferenceTable table, String csv, By by) {
+    return put(TableCsv.read(csv, table.definition()), by);
+  }
+
+  /** Keeps a table as it is given, whether it is there already or not. */
+  public synchronized ReferenceTable put(ReferenceTable table, By by) {
+    String id = table.definition().id();
+    String what = table(id).map(before -> TableChange.words(before, table)).orElse("made");
+    keep(table, TableWriter.write(table.definition()), what, by);
+    for (Asked asked : asked(id)) {
+      if (!asked.found()
+          && asked.keys().size() == table.definition().keys().size()
+          && table.find(asked.keys()).isPresent()) {
+        mapper.forgetUnknown(id, joined(asked.keys()));
       }
     }
+    return table;
+  }
+
+  private void keep(ReferenceTable table, String document, String what, By by) {
+    String id = table.definition().id();
+    var row = new TableMapper.TableRow(id, document, TableCsv.write(table), clock.instant());
+    transaction.executeWithoutResult(
+        status -> {
+          if (tables.containsKey(id)) {
+            mapper.change(row);
+          } else {
+            mapper.add(row);
+          }
+          note(TABLE, id, what, by, document, row.rowsCsv());
+        });
     reload();
-    return fresh;
+  }
+
+  /** Keeps a calendar as it is given, whether it is there already or not. */
+  public synchronized void put(WorkingCalendar calendar, String what, By by) {
+    keep(calendar, CalendarWriter.write(calendar), what, by);
+  }
+
+  private void keep(WorkingCalendar calendar, String document, String what, By by) {
+    transaction.executeWithoutResult(
+        status -> {
+          if (calendars.containsKey(calendar.id())) {
+            mapper.changeCalendar(calendar.id(), document, clock.instant());
+          } else {
+            mapper.addCalendar(calendar.id(), document, clock.instant());
+          }
+          note(CALENDAR, calendar.id(), what, by, document, "");
+        });
+    reload();
+  }
+
+  private void note(String kind, String id, String what, By by, String document, String rows) {
+    mapper.addChange(
+        new TableMapper.ChangeRow(
+            mapper.nextChange(),
+            kind,
+            id,
+            clock.instant(),
+            by.name(),
+            what.length() <= LONGEST_KEY ? what : what.substring(0, LONGEST_KEY),
+            document,
+            rows));
+    mapper.forgetChanges(kind, id, KEPT_CHANGES);
+  }
+
+  /** Takes a table away; what it was stays among its changes. */
+  public synchronized void removeTable(String id, By by) {
+    ReferenceTable table = table(id).orElseThrow();
+    transaction.executeWithoutResult(
+        status -> {
+          mapper.remove(id);
+          note(
+              TABLE,
+              id,
+              "removed",
+              by,
+              TableWriter.write(table.definition()),
+              TableCsv.write(table));
+        });
+    reload();
+  }
+
+  /** Takes a calendar away; what it was stays among its changes. */
+  public synchronized void removeCalendar(String id, By by) {
+    WorkingCalendar calendar = calendar(id).orElseThrow();
+    transaction.executeWithoutResult(
+        status -> {
+          mapper.removeCalendar(id);
+          note(CALENDAR, id, "removed", by, CalendarWriter.write(calendar), "");
+        });
+    reload();
+  }
+
+  /**
+   * A change of a table or a calendar.
+   *
+   * @param seq its order number, by which what it was is found
+   * @param what in words
+   */
+  public record Change(long seq, Instant at, String by, String what) {}
+
+  /** The changes of a table, the newest first. */
+  public List<Change> changesOfTable(String id) {
+    return changes(TABLE, id);
+  }
+
+  /** The changes of a calendar, the newest first. */
+  public List<Change> changesOfCalendar(String id) {
+    return changes(CALENDAR, id);
+  }
+
+  private List<Change> changes(String kind, String id) {
+    return mapper.changes(kind, id).stream()
+        .map(row -> new Change(row.seq(), row.madeAt(), row.madeBy(), row.what()))
+        .toList();
+  }
+
+  /** The table as it was after a change; empty if that is not kept any more. */
+  public Optional<ReferenceTable> tableAfter(String id, long seq) {
+    return Optional.ofNullable(mapper.changeAt(seq))
+        .filter(row -> row.kind().equals(TABLE) && row.referenceId().equals(id))
+        .map(
+            row ->
+                TableCsv.read(
+                    row.rowsCsv(),
+                    TableReader.read(DocumentNode.parse(row.document())).definition()));
   }
 
   public Optional<ReferenceTable> table(String id) {

@@ -1,16 +1,10 @@
 package org.ysthmos.app.trace;
 
-import java.time.Instant;
-import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.problem.ApiProblem;
-import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.time.Ids;
-import org.ysthmos.app.trace.TraceStory.Line;
-import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.who.By;
 
 /**
@@ -23,8 +17,7 @@ public class Resender {
   private final TraceMapper traces;
   private final TraceQueue queue;
   private final TraceEnds ends;
-  private final SeenIndex seen;
-  private final Stories stories;
+  private final TraceStart start;
   private final Journal journal;
   private final AppClock clock;
 
@@ -32,15 +25,13 @@ public class Resender {
       TraceMapper traces,
       TraceQueue queue,
       TraceEnds ends,
-      SeenIndex seen,
-      Stories stories,
+      TraceStart start,
       Journal journal,
       AppClock clock) {
     this.traces = traces;
     this.queue = queue;
     this.ends = ends;
-    this.seen = seen;
-    this.stories = stories;
+    this.start = start;
     this.journal = journal;
     this.clock = clock;
   }
@@ -67,26 +58,22 @@ public class Resender {
     if (old.isTry()) {
       throw refused("A try", "This was a try; try it once more from the desk.");
     }
-    Instant now = clock.instant();
-    String fresh = Ids.at(now);
+    String fresh =
+        start.begin(
+            new TraceStart.Beginning(
+                old.eventSeq(),
+                old.bridgeId(),
+                old.orderKey(),
+                id,
+                by.name(),
+                "Sent again by a person"),
+            clock.instant());
     if (traces.markResent(id, fresh) == 0) {
       throw refused(
           "Sent again already",
           "This trace was sent again already; open the newer one and go on from there.");
     }
     ends.settled(old.seq());
-    long seq = queue.numbers(1).getFirst();
-    TraceMapper.NewTrace trace =
-        new TraceMapper.NewTrace(
-            seq, fresh, old.eventSeq(), old.bridgeId(), old.orderKey(), now, id, false, by.name());
-    traces.add(List.of(trace));
-    seen.add(List.of(SeenIndex.words(seq, fresh + " " + old.orderKey().replace('/', ' '))));
-    stories.add(
-        seq,
-        stories.pack(
-            TraceStory.EMPTY.with(
-                new Line(now, 0, Mark.DONE, "Sent again by a person", "", "", "", null))));
-    queue.add(List.of(trace));
     return fresh;
   }
 

@@ -11,6 +11,7 @@ import org.ysthmos.app.trace.TraceStory.Value;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Explanation;
 import org.ysthmos.core.gateway.RemoteCall;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Warned;
@@ -53,7 +54,7 @@ public final class StoryWriter {
   private static Value value(Computed computed) {
     return switch (computed) {
       case org.ysthmos.core.value.Value value ->
-          new Value(value.display(), value.type().toString(), "");
+          new Value(Made.shown(value.display()), value.type().toString(), "");
       case Warned warned -> value(warned.value());
       case Problem problem -> new Value(problem.found(), "", problem.message());
     };

@@ -132,6 +132,12 @@ public class TraceEnds {
     readable(trace.queue(), trace.orderKey());
   }
 
+  /** Whether a trace, or a later one of its record, waits for a person. */
+  public boolean waitsForAPerson(TraceRow trace) {
+    Long newest = failures.newest(trace.queue(), trace.orderKey());
+    return newest != null && newest >= trace.seq();
+  }
+
   /** The newest trace of the same record that waits for a person; its own number if none does. */
   public long newestWaiting(TraceRow trace) {
     Long newest = failures.newest(trace.queue(), trace.orderKey());

@@ -112,7 +112,8 @@ public interface TraceMapper {
         reason = NULL
       WHERE seq = #{seq}
       """)
-  void delivered(@Param("seq") long seq, @Param("tries") int tries, @Param("record") String record);
+  void delivered(
+      @Param("seq") long seq, @Param("tries") int tries, @Param("record") @Nullable String record);
 
   @Update("UPDATE trace SET target_record = #{record} WHERE seq = #{seq}")
   void made(@Param("seq") long seq, @Param("record") String record);
@@ -136,6 +137,20 @@ public interface TraceMapper {
       WHERE id = #{id} AND resent_as IS NULL AND verdict IS NOT NULL
       """)
   int markResent(@Param("id") String id, @Param("fresh") String fresh);
+
+  /** The trace of a record that somebody asked a bridge for; null if nobody did. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM trace t WHERE t.bridge_id = #{bridge} AND t.order_key = #{orderKey}
+            AND t.asked_by = #{askedBy}
+          ORDER BY t.bridge_id DESC, t.order_key DESC, t.seq DESC LIMIT 1
+          """)
+  @Nullable TraceRow askedFor(
+      @Param("bridge") String bridge,
+      @Param("orderKey") String orderKey,
+      @Param("askedBy") String askedBy);
 
   @Update("UPDATE trace SET taken_back_at = #{now} WHERE seq = #{seq}")
   void takenBack(@Param("seq") long seq, @Param("now") Instant now);

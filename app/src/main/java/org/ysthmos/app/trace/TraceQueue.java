@@ -23,6 +23,7 @@ import org.ysthmos.app.trace.TraceWorkMapper.ReadyRow;
 import org.ysthmos.app.trace.TraceWorkMapper.WorkRow;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
+import org.ysthmos.app.work.EachAlone;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.Verdict;
 
@@ -84,8 +85,7 @@ public class TraceQueue {
     for (TraceMapper.NewTrace trace : begun) {
       String queue = trace.isTry() ? TraceRow.TRIES : trace.bridgeId();
       boolean first =
-          before.add(queue + "\n" + trace.orderKey())
-              && work.unfinished(queue, trace.orderKey()) == 0;
+          before.add(queue + "\n" + trace.orderKey()) && !isUnderWay(queue, trace.orderKey());
       rows.add(
           new WorkRow(
               trace.seq(),
@@ -100,6 +100,11 @@ public class TraceQueue {
       queues.add(queue);
     }
     Chunks.each(rows, work::add);
+  }
+
+  /** Whether any trace of a record has not ended in a queue. */
+  public boolean isUnderWay(String queue, String orderKey) {
+    return work.unfinished(queue, orderKey) > 0;
   }
 
   /** Whether anything of a queue could be claimed. */
@@ -149,17 +154,14 @@ public class TraceQueue {
     Predicate<WorkRow> ours = row -> running.contains(row.claim());
     List<WorkRow> lost =
         work.expired(now, claims.longest()).stream().filter(ours.negate()).toList();
-    if (due.isEmpty() && lost.isEmpty()) {
-      return;
+    if (!due.isEmpty()) {
+      journal.runSoon(() -> work.wake(due));
     }
-    journal.runSoon(
-        () -> {
-          if (!due.isEmpty()) {
-            work.wake(due);
-          }
-          lost.forEach(
-              row -> release(row, TraceState.READY, row.tries(), row.breaks(), null, null));
-        });
+    EachAlone.of(
+        lost,
+        row ->
+            journal.runSoon(
+                () -> release(row, TraceState.READY, row.tries(), row.breaks(), null, null)));
   }
 
   private void release(
@@ -275,6 +277,16 @@ public class TraceQueue {
   /** Whether anything is being decided. */
   public boolean isDeciding() {
     return work.deciding() > 0;
+  }
+
+  /** How many traces of a queue have not ended. */
+  public int waiting(String queue) {
+    return work.waiting(queue);
+  }
+
+  /** How many traces of a queue wait for deliveries. */
+  public int delivering(String queue) {
+    return work.delivering(queue);
   }
 
   /** What has not ended, by queue. */

@@ -175,6 +175,12 @@ interface TraceWorkMapper {
   @Nullable Instant next();
 
   /** How many are in a state that ends by itself without a time to come. */
+  @Select("SELECT COUNT(*) FROM trace_work WHERE queue_id = #{queue}")
+  int waiting(@Param("queue") String queue);
+
+  @Select("SELECT COUNT(*) FROM trace_work WHERE queue_id = #{queue} AND state = 'DELIVERING'")
+  int delivering(@Param("queue") String queue);
+
   @Select("SELECT COUNT(*) FROM trace_work WHERE state = 'DECIDING'")
   int deciding();
 

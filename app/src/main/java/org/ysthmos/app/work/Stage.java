@@ -9,6 +9,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -38,6 +39,10 @@ public final class Stage<Q, W> {
   private final Map<String, W> running = new ConcurrentHashMap<>();
   private final Map<Object, Integer> busy = new ConcurrentHashMap<>();
   private final Map<Q, Long> claimed = new HashMap<>();
+
+  /** Until when queues are left alone whose claims failed. */
+  private final Map<Q, Long> left = new HashMap<>();
+
   private final ExecutorService pool;
   private volatile boolean open;
   private boolean patient;
@@ -83,9 +88,6 @@ public final class Stage<Q, W> {
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("{} was interrupted and goes on", name);
-      } catch (ClaimLost lost) {
-        // Another node was quicker; nothing of it was claimed here.
-        LOG.info("{}: {}", name, lost.getMessage());
       } catch (Throwable e) {
         // What does not work now may work later; everything is still written down.
         LOG.error("{} could not look for work", name, e);
@@ -101,8 +103,29 @@ public final class Stage<Q, W> {
       return false;
     }
     woken = now;
-    source.wake(Set.copyOf(running.keySet()));
+    if (!attempt("look for what is due", () -> source.wake(Set.copyOf(running.keySet())))) {
+      woken = now + AFTER_A_FAULT.toNanos();
+    }
     return true;
+  }
+
+  /**
+   * Does one part of what the claimer does; that it fails keeps the other parts from nothing.
+   *
+   * @return whether it need not be left for a while
+   */
+  private boolean attempt(String what, Runnable part) {
+    try {
+      part.run();
+      return true;
+    } catch (ClaimLost lost) {
+      // Another node was quicker; nothing of it was claimed here.
+      LOG.info("{}: {}", name, lost.getMessage());
+      return true;
+    } catch (Throwable e) {
+      LOG.error("{} could not {}", name, what, e);
+      return false;
+    }
   }
 
   private void pause() {
@@ -114,19 +137,30 @@ public final class Stage<Q, W> {
   }
 
   private int round() {
-    int taken = 0;
+    AtomicInteger taken = new AtomicInteger();
     patient = false;
     for (Q queue : source.queues()) {
       if (!open) {
         break;
       }
-      Object group = source.group(queue);
-      int room = source.room(queue, busy.getOrDefault(group, 0));
-      List<W> pieces = room > 0 && mayClaim(queue, room) ? source.claim(queue, room) : List.of();
-      pieces.forEach(piece -> hand(group, piece));
-      taken += pieces.size();
+      Long until = left.get(queue);
+      if (until != null && System.nanoTime() - until < 0) {
+        continue;
+      }
+      left.remove(queue);
+      if (!attempt("claim from " + queue, () -> taken.addAndGet(claim(queue)))) {
+        left.put(queue, System.nanoTime() + AFTER_A_FAULT.toNanos());
+      }
     }
-    return taken;
+    return taken.get();
+  }
+
+  private int claim(Q queue) {
+    Object group = source.group(queue);
+    int room = source.room(queue, busy.getOrDefault(group, 0));
+    List<W> pieces = room > 0 && mayClaim(queue, room) ? source.claim(queue, room) : List.of();
+    pieces.forEach(piece -> hand(group, piece));
+    return pieces.size();
   }
 
   /**

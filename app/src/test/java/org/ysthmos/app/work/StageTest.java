@@ -30,6 +30,8 @@ class StageTest {
     final AtomicInteger claimFaults = new AtomicInteger();
     final CountDownLatch mayEnd = new CountDownLatch(1);
     volatile boolean giveBackFails;
+    volatile boolean wakeFails;
+    volatile String broken = "";
 
     Source() {
       ready.put("a", new ConcurrentLinkedQueue<>());
@@ -37,7 +39,11 @@ class StageTest {
     }
 
     @Override
-    public void wake(Set<String> running) {}
+    public void wake(Set<String> running) {
+      if (wakeFails) {
+        throw new IllegalStateException("a row that cannot be changed");
+      }
+    }
 
     @Override
     public Collection<String> queues() {
@@ -56,6 +62,9 @@ class StageTest {
 
     @Override
     public List<String> claim(String queue, int most) {
+      if (queue.equals(broken)) {
+        throw new IllegalStateException("this queue cannot be claimed from");
+      }
       if (claimFaults.getAndUpdate(left -> Math.max(0, left - 1)) > 0) {
         throw new IllegalStateException("no answer");
       }
@@ -157,6 +166,20 @@ class StageTest {
       offer("a", "free " + i);
     }
     await().atMost(Duration.ofSeconds(20)).until(() -> source.done.size() == 6);
+  }
+
+  /** One row that the database could not change any more stood before all others. */
+  @Test
+  void whatCannotBeWokenOrClaimedKeepsNothingElseBack() {
+    source.wakeFails = true;
+    source.broken = "a";
+    offer("a", "not claimed");
+    for (int i = 0; i < 20; i++) {
+      offer("b", "free " + i);
+    }
+    await().until(() -> source.done.size() == 20);
+    source.broken = "";
+    await().atMost(Duration.ofSeconds(20)).until(() -> source.done.contains("not claimed"));
   }
 
   @Test

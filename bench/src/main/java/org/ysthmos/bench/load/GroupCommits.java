@@ -73,6 +73,33 @@ final class GroupCommits {
     return seconds;
   }
 
+  /**
+   * The same rows, each sender committing and forcing its own through the pool, so that it is the
+   * database that groups; gives the seconds.
+   */
+  double writeEachAlone(int senders, int count) {
+    AtomicLong left = new AtomicLong(count);
+    long began = System.nanoTime();
+    try (ExecutorService threads = Executors.newFixedThreadPool(senders)) {
+      for (int i = 0; i < senders; i++) {
+        threads.execute(() -> commitEach(left));
+      }
+    }
+    return (System.nanoTime() - began) / 1e9;
+  }
+
+  private void commitEach(AtomicLong left) {
+    while (left.getAndDecrement() > 0) {
+      try (Connection connection = pool.getConnection()) {
+        connection.setAutoCommit(false);
+        insert(connection, List.of(next.incrementAndGet()));
+        connection.setAutoCommit(true);
+      } catch (SQLException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+  }
+
   private void loop(BlockingQueue<Offer> queue, AtomicBoolean open) {
     try (Connection connection = pool.getConnection()) {
       connection.setAutoCommit(false);

@@ -18,6 +18,8 @@ import javax.sql.DataSource;
  */
 public final class Load {
 
+  private static final int PAGE = 500;
+
   private Load() {}
 
   public static void main(String[] arguments) throws Exception {
@@ -29,7 +31,9 @@ public final class Load {
       case "path" -> path(setup, data, Integer.parseInt(arguments[3]));
       case "quiet" -> quiet(setup, data);
       case "file" -> file(setup, data);
-      default -> throw new IllegalArgumentException("ack, path, quiet or file, found " + what);
+      case "pages" -> pages(setup, data);
+      default ->
+          throw new IllegalArgumentException("ack, path, quiet, file or pages, found " + what);
     }
     System.exit(0);
   }
@@ -43,26 +47,50 @@ public final class Load {
       GroupCommits bare = new GroupCommits(running.context.getBean(DataSource.class), running);
       running.sendAll(32, 4_000);
       bare.write(32, 4_000);
+      bare.writeEachAlone(32, 1_000);
       awaitIdle(running);
       List<Double> ratios = new ArrayList<>();
+      List<Double> grouped = new ArrayList<>();
       for (int round = 0; round < 3; round++) {
         int count = 6_000;
-        double yardstick = count / bare.write(32, count);
+        double batches = count / bare.write(32, count);
+        double commits = count / 2.0 / bare.writeEachAlone(32, count / 2);
         double live = count / running.sendAll(32, count);
         awaitIdle(running);
         running.hold(true);
         double held = count / running.sendAll(32, count);
         running.hold(false);
         awaitIdle(running);
-        ratios.add(live / yardstick);
-        say("bare group commits: %.0f a second".formatted(yardstick));
-        say("acknowledged, bridge held: %.0f a second (%.2f)".formatted(held, held / yardstick));
-        say("acknowledged, bridge live: %.0f a second (%.2f)".formatted(live, live / yardstick));
+        ratios.add(live / commits);
+        grouped.add(live / batches);
+        say("bare commits, 32 senders through the pool: %.0f a second".formatted(commits));
+        say("bare batches of one writer: %.0f a second".formatted(batches));
+        say("acknowledged, bridge held: %.0f a second (%.2f)".formatted(held, held / commits));
+        say("acknowledged, bridge live: %.0f a second (%.2f)".formatted(live, live / commits));
       }
       Collections.sort(ratios);
+      Collections.sort(grouped);
       say(
-          "acknowledged live against bare, median: %.2f (ratio, goal >= 0.6)"
+          "acknowledged live against bare commits, median: %.2f (ratio, goal >= 0.6)"
               .formatted(ratios.get(1)));
+      say("acknowledged live against bare batches, median: %.2f (ratio)".formatted(grouped.get(1)));
+    }
+  }
+
+  /** What a poll keeps, page by page, while its bridge is held. */
+  private static void pages(Path setup, Path data) {
+    try (Running running = new Running(data, setup)) {
+      GroupCommits bare = new GroupCommits(running.context.getBean(DataSource.class), running);
+      running.hold(true);
+      running.takeIn(5_000);
+      bare.pages(5_000, PAGE);
+      int count = 100_000;
+      double yardstick = bare.pages(count, PAGE);
+      double kept = running.takeIn(count);
+      say("bare inserts of %,d events in pages of %d: %.1f s".formatted(count, PAGE, yardstick));
+      say(
+          "kept by intake in pages of %d: %.1f s (%.1f, goal <= 3)"
+              .formatted(PAGE, kept, kept / yardstick));
     }
   }
 

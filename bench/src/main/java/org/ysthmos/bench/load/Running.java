@@ -114,8 +114,9 @@ final class Running implements AutoCloseable {
     return (System.nanoTime() - began) / 1e9;
   }
 
-  /** Takes events in by the product's own intake, as polled pages are. */
-  void takeIn(int count) {
+  /** Takes events in by the product's own intake, as polled pages are; gives the seconds. */
+  double takeIn(int count) {
+    long began = System.nanoTime();
     IntakeWriter intake = context.getBean(IntakeWriter.class);
     for (int done = 0; done < count; done += 500) {
       List<EventRow> page = new ArrayList<>();
@@ -137,6 +138,7 @@ final class Running implements AutoCloseable {
       }
       intake.keepPage(page, nothing -> {});
     }
+    return (System.nanoTime() - began) / 1e9;
   }
 
   void hold(boolean yes) {

@@ -3,12 +3,13 @@ package org.ysthmos.core.bridge;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
 import org.ysthmos.core.condition.CompiledCondition;
-import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.document.Problems;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.reading.BoundField;
@@ -18,6 +19,7 @@ import org.ysthmos.core.rule.RuleCompiler;
 import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.ValueType;
 
 /**
  * Makes a bridge document into a version that can decide. Everything is type-checked against the
@@ -28,42 +30,64 @@ public final class BridgeCompiler {
   private final DocumentNode document;
   private final BridgeDefinition definition;
   private final Catalog catalog;
-  private final List<DocumentProblem> problems = new ArrayList<>();
+  private final Problems problems;
   private final List<DocumentProblem> remarks = new ArrayList<>();
 
-  private BridgeCompiler(DocumentNode document, Catalog catalog) {
+  private BridgeCompiler(
+      DocumentNode document, BridgeDefinition definition, Catalog catalog, Problems problems) {
     this.document = document;
-    this.definition = BridgeReader.read(document);
+    this.definition = definition;
     this.catalog = catalog;
+    this.problems = problems;
   }
 
   /**
    * @param number the number that the version will have, counted from 1
-   * @throws DocumentException if the document cannot be used
+   * @throws org.ysthmos.core.document.DocumentException if the document cannot be used
    */
   public static BridgeVersion compile(String yaml, int number, Catalog catalog) {
-    return new BridgeCompiler(DocumentNode.parse(yaml), catalog).compile(number);
+    DocumentNode document = DocumentNode.parse(yaml);
+    Problems problems = new Problems();
+    Optional<BridgeDefinition> definition = BridgeReader.readable(document, problems);
+    if (definition.isEmpty()) {
+      problems.refuse();
+    }
+    return new BridgeCompiler(document, definition.orElseThrow(), catalog, problems)
+        .compile(number);
   }
 
   private BridgeVersion compile(int number) {
-    CollectionShape source =
-        collection(
-            definition.from().system(), definition.from().collection(), document.need("from"));
-    CollectionShape target =
-        collection(definition.to().system(), definition.to().collection(), document.need("to"))
-            .written();
-    BridgeScope scope = new BridgeScope(definition, source, catalog);
+    DocumentNode from = document.need("from");
+    DocumentNode to = document.need("to");
+    Optional<CollectionShape> foundSource =
+        problems.part(
+            () -> collection(from, definition.from().system(), definition.from().collection()));
+    Optional<CollectionShape> foundTarget = place(to, definition.to());
+    if (foundSource.isEmpty() || foundTarget.isEmpty()) {
+      problems.refuse();
+    }
+    CollectionShape source = foundSource.orElseThrow();
+    CollectionShape target = foundTarget.orElseThrow();
+    kinds(source, from.need("event"));
+    if (definition.to().record() && !(definition.plan() instanceof TaskPlan.One)) {
+      problems.add(to.problem("the record is one, so there is no list and no set of tasks"));
+    }
+    BridgeScope scope =
+        new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"));
     definition.lookups().forEach(rule -> lookup(rule, scope));
     definition.values().keySet().forEach(name -> namedValue(name, scope));
     Optional<CompiledCondition> when =
         attempt(
             document.get("when").orElse(document),
             () -> CompiledCondition.compile(definition.when(), scope));
-    List<BoundField> match = match(scope);
+    List<BoundField> match =
+        document
+            .get("match")
+            .map(places -> match(definition.match(), places, scope))
+            .orElse(List.of());
     Optional<CompiledPlan> plan = new PlanCompiler(this, definition, target, scope).compile();
-    if (!problems.isEmpty()) {
-      throw new DocumentException(problems);
-    }
+    List<CompiledEffect> then = new EffectCompiler(this, definition, target, scope).compile(match);
+    problems.refuse();
     int lookupsBeforeWhen =
         when.orElseThrow().reads().stream().mapToInt(BoundField::lookup).max().orElse(-1) + 1;
     return new BridgeVersion(
@@ -78,20 +102,79 @@ public final class BridgeCompiler {
         lookupsBeforeWhen,
         match,
         plan.orElseThrow(),
-        remarks);
+        then,
+        remarks,
+        scope.uses().tables(),
+        scope.uses().calendars());
   }
 
-  private CollectionShape collection(String system, String collection, DocumentNode at) {
+  /** The keys of a group of the document, those whose rules cannot be read included. */
+  private Set<String> keys(String group) {
+    return document
+        .get(group)
+        .filter(DocumentNode::isGroup)
+        .map(node -> node.group().keySet())
+        .orElse(Set.of());
+  }
+
+  /**
+   * @param at the group with the keys of system and collection, or the one text that names both
+   */
+  private CollectionShape collection(DocumentNode at, String system, String collection) {
     return catalog
         .collection(system, collection)
-        .orElseThrow(() -> at.refuse("there is no collection " + system + "/" + collection));
+        .orElseThrow(
+            () -> {
+              boolean known = !catalog.collections(system).isEmpty();
+              DocumentNode place = at.isGroup() ? at.need(known ? "collection" : "system") : at;
+              if (known) {
+                return place.refuse(
+                    Nearest.unknown(
+                        "collection of " + system, collection, catalog.collections(system)));
+              }
+              return place.refuse(
+                  catalog.systems().isEmpty()
+                      ? "there is no collection " + system + "/" + collection
+                      : Nearest.unknown("system", system, catalog.systems()));
+            });
+  }
+
+  /** An event of a kind that never comes would leave the bridge silent for ever. */
+  private void kinds(CollectionShape source, DocumentNode at) {
+    List<DocumentNode> places = at.isList() ? at.list() : List.of(at);
+    source
+        .abilities()
+        .map(CollectionShape.Abilities::kinds)
+        .ifPresent(
+            known -> {
+              for (DocumentNode place : places) {
+                if (!known.contains(place.text())) {
+                  problems.add(
+                      place.problem(
+                          known.isEmpty()
+                              ? "no events come from "
+                                  + source.name()
+                                  + " of "
+                                  + source.systemName()
+                              : Nearest.unknown(
+                                  "kind of event of " + source.name(), place.text(), known)));
+                }
+              }
+            });
   }
 
   private void lookup(LookupRule rule, BridgeScope scope) {
     DocumentNode place = document.need("lookups").need(rule.name());
-    CollectionShape shape = collection(rule.system(), rule.collection(), place.need("in"));
+    Optional<CollectionShape> found =
+        rule.origin() == LookupRule.Origin.TASKS
+            ? Optional.of(tasksOf(rule))
+            : problems.part(() -> collection(place.need("in"), rule.system(), rule.collection()));
+    if (found.isEmpty()) {
+      return;
+    }
+    CollectionShape shape = found.get();
     List<FieldShape> fields =
-        rule.origin() == LookupRule.Origin.EVENTS ? shape.eventFields() : shape.fields();
+        rule.origin() == LookupRule.Origin.EVENTS ? shape.eventFields() : shape.readFields();
     List<CompiledValue> by = new ArrayList<>();
     rule.by()
         .forEach(
@@ -100,12 +183,58 @@ public final class BridgeCompiler {
     rule.several()
         .firstBy()
         .ifPresent(field -> attempt(place.need("several"), () -> ordering(field, fields, shape)));
-    if (rule.origin() == LookupRule.Origin.EVENTS) {
-      rule.by()
-          .keySet()
-          .forEach(key -> attempt(place.need("by").need(key), () -> eventKey(key, fields, shape)));
+    List<String> keys = List.copyOf(rule.by().sequencedKeySet());
+    for (String key : keys) {
+      attempt(place.need("by").need(key), () -> knownKey(key, rule.origin(), fields, shape));
     }
-    scope.add(new CompiledLookup(rule, shape, fields, List.copyOf(rule.by().keySet()), by));
+    if (rule.origin() == LookupRule.Origin.TASKS && !keys.contains(LookupRule.RECORD)) {
+      problems.add(place.need("by").problem("say by which record the task was made (record)"));
+    }
+    if (rule.none() == LookupRule.NoneFound.MAKE) {
+      canBeMade(rule, place);
+    }
+    scope.add(new CompiledLookup(rule, shape, fields, keys, by));
+  }
+
+  private void canBeMade(LookupRule rule, DocumentNode place) {
+    if (rule.origin() != LookupRule.Origin.TASKS) {
+      problems.add(
+          place.need("none").problem("only a task is made, where it is looked up from: tasks"));
+    } else if (rule.waits().isEmpty()) {
+      problems.add(place.problem("say how long the task is waited for that is made then (wait)"));
+    }
+  }
+
+  /** The tasks of a bridge, as rules can name them. */
+  private static CollectionShape tasksOf(LookupRule rule) {
+    return new CollectionShape(
+        "",
+        "bridge " + rule.collection(),
+        rule.collection(),
+        "tasks",
+        "task",
+        "",
+        "",
+        List.of(
+            FieldShape.of("/id", "id of the task", ValueType.TEXT),
+            FieldShape.of("/link", "link of the task", ValueType.LINK)),
+        List.of());
+  }
+
+  /** What a system can be asked by is for the system to say; all else is known here. */
+  private static String knownKey(
+      String key, LookupRule.Origin origin, List<FieldShape> fields, CollectionShape shape) {
+    return switch (origin) {
+      case SYSTEM -> key;
+      case EVENTS -> eventKey(key, fields, shape).key();
+      case TASKS -> {
+        List<String> known = List.of(LookupRule.RECORD, LookupRule.PART);
+        if (!known.contains(key)) {
+          throw new Misfit(Nearest.unknown("key of tasks", key, known));
+        }
+        yield key;
+      }
+    };
   }
 
   private static CompiledValue key(ValueRule rule, BridgeScope scope) {
@@ -146,12 +275,34 @@ public final class BridgeCompiler {
     attempt(place, () -> scope.bind(address));
   }
 
-  private List<BoundField> match(BridgeScope scope) {
+  /** Where something is made or changed: the shape of what can be written there. */
+  Optional<CollectionShape> place(DocumentNode at, BridgeDefinition.To to) {
+    Optional<CollectionShape> found =
+        problems.part(() -> collection(at, to.system(), to.collection()));
+    found.flatMap(shape -> unable(shape, to)).ifPresent(why -> problems.add(at.problem(why)));
+    return found.map(CollectionShape::written);
+  }
+
+  /** Why nothing can be done in a place; empty if something can, or nothing is known of it. */
+  private static Optional<String> unable(CollectionShape shape, BridgeDefinition.To to) {
+    return shape
+        .abilities()
+        .filter(can -> to.record() ? !can.changes() : !can.makes())
+        .map(
+            can ->
+                "%s of %s cannot be %s: its description names no call that does (%s)"
+                    .formatted(
+                        shape.name(),
+                        shape.systemName(),
+                        to.record() ? "changed" : "made",
+                        to.record() ? "change" : "create"));
+  }
+
+  List<BoundField> match(List<Address> addresses, DocumentNode place, BridgeScope scope) {
     List<BoundField> match = new ArrayList<>();
-    List<DocumentNode> places = document.need("match").list();
-    for (int i = 0; i < places.size(); i++) {
-      Address address = definition.match().get(i);
-      attempt(places.get(i), () -> part(scope.bind(address))).ifPresent(match::add);
+    for (int i = 0; i < addresses.size(); i++) {
+      Address address = addresses.get(i);
+      attempt(place.list().get(i), () -> part(scope.bind(address))).ifPresent(match::add);
     }
     return match;
   }

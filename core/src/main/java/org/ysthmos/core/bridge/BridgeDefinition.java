@@ -19,6 +19,7 @@ import org.ysthmos.core.rule.ValueRule;
  * @param values values that several rules use, by name
  * @param match the values that make two events be about the same thing
  * @param fields the rules of every task the bridge makes
+ * @param then what else comes of an event, in this order, after its tasks
  */
 public record BridgeDefinition(
     String id,
@@ -32,6 +33,7 @@ public record BridgeDefinition(
     List<Address> match,
     TaskPlan plan,
     List<FieldRule> fields,
+    List<Effect> then,
     Ceiling ceiling) {
 
   /**
@@ -56,8 +58,31 @@ public record BridgeDefinition(
    * Where the tasks stand.
    *
    * @param ifGone what is done when a task was removed there by others and is to be changed
+   * @param record whether it is the very record that the event came from, which is changed and
+   *     never made
    */
-  public record To(String system, String collection, IfGone ifGone) {}
+  public record To(String system, String collection, IfGone ifGone, boolean record) {
+
+    /** The record that an event came from. */
+    static To recordOf(From from) {
+      return new To(from.system(), from.collection(), IfGone.ASK, true);
+    }
+  }
+
+  /**
+   * Something else that comes of an event, once for its match key.
+   *
+   * @param name short and its own in the bridge, lower case with hyphens
+   * @param when the condition under which it is done
+   * @param match the values that make two events be about the same; empty for the bridge's own
+   */
+  public record Effect(
+      String name, To to, Condition when, List<Address> match, List<FieldRule> fields) {
+    public Effect {
+      match = List.copyOf(match);
+      fields = List.copyOf(fields);
+    }
+  }
 
   /** What becomes of a task that was removed by others, when an event wants it changed. */
   public enum IfGone {
@@ -77,11 +102,12 @@ public record BridgeDefinition(
     values = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(values));
     match = List.copyOf(match);
     fields = List.copyOf(fields);
+    then = List.copyOf(then);
   }
 
   /** The same rules under another id. */
   public BridgeDefinition withId(String other) {
     return new BridgeDefinition(
-        other, name, purpose, from, to, lookups, values, when, match, plan, fields, ceiling);
+        other, name, purpose, from, to, lookups, values, when, match, plan, fields, then, ceiling);
   }
 }

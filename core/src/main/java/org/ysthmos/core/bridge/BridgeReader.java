@@ -7,7 +7,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.function.BiConsumer;
 import org.ysthmos.core.bridge.BridgeDefinition.Ceiling;
+import org.ysthmos.core.bridge.BridgeDefinition.Effect;
 import org.ysthmos.core.bridge.BridgeDefinition.From;
 import org.ysthmos.core.bridge.BridgeDefinition.IfGone;
 import org.ysthmos.core.bridge.BridgeDefinition.To;
@@ -17,6 +19,7 @@ import org.ysthmos.core.bridge.LookupRule.Several;
 import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.condition.ConditionDocument;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Problems;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.FieldRule;
@@ -26,42 +29,117 @@ import org.ysthmos.core.rule.ValueRule;
 /** Reads a bridge document. What it does not know it refuses, with line and column. */
 public final class BridgeReader {
 
+  private static final String[] KEYS = {
+    "bridge",
+    "name",
+    "purpose",
+    "from",
+    "to",
+    "lookups",
+    "values",
+    "when",
+    "match",
+    "for-each",
+    "set",
+    "fields",
+    "then",
+    "ceiling"
+  };
+
+  private static final Duration LONGEST_WAIT = Duration.ofDays(30);
+
+  /** How documents name the record that an event came from, where a place is meant. */
+  static final String RECORD = "record";
+
   /** So that nobody asks a system without pause. */
   private static final Duration SHORTEST_INTERVAL = Duration.ofSeconds(10);
 
   private BridgeReader() {}
 
   /**
-   * @throws org.ysthmos.core.document.DocumentException if the document cannot be used
+   * @throws org.ysthmos.core.document.DocumentException if the document cannot be used, with
+   *     everything that is wrong with it
    */
   public static BridgeDefinition read(DocumentNode root) {
-    root.only(
-        "bridge",
-        "name",
-        "purpose",
-        "from",
-        "to",
-        "lookups",
+    Problems problems = new Problems();
+    Optional<BridgeDefinition> read = readable(root, problems);
+    problems.refuse();
+    return read.orElseThrow();
+  }
+
+  /**
+   * The definition as far as it can be read, so that the rest can be checked, too: rules that
+   * cannot be read are left out. It is not to be used where there are problems.
+   *
+   * @return empty if not even the places and the plan can be read
+   */
+  static Optional<BridgeDefinition> readable(DocumentNode root, Problems problems) {
+    if (problems.part(root::group).isEmpty()) {
+      return Optional.empty();
+    }
+    problems.part(() -> root.only(KEYS));
+    Optional<String> id = problems.part(() -> root.need("bridge").id());
+    Optional<String> name = problems.part(() -> root.need("name").text());
+    Optional<String> purpose = problems.part(() -> root.need("purpose").text());
+    Optional<From> from = problems.part(() -> from(root.need("from")));
+    Optional<To> to = from.flatMap(source -> problems.part(() -> to(root.need("to"), source)));
+    List<LookupRule> lookups = new ArrayList<>();
+    part(root, "lookups", problems, (key, rule) -> lookups.add(lookup(key, rule)));
+    SequencedMap<String, ValueRule> values = new LinkedHashMap<>();
+    part(
+        root,
         "values",
-        "when",
-        "match",
-        "for-each",
-        "set",
+        problems,
+        (key, rule) -> values.put(valueName(key, rule), RuleDocument.read(rule)));
+    Optional<Condition> when =
+        problems.part(() -> root.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS));
+    Optional<List<Address>> match = problems.part(() -> match(root.need("match")));
+    Optional<TaskPlan> plan = problems.part(() -> PlanDocument.read(root));
+    List<FieldRule> fields = new ArrayList<>();
+    problems.part(() -> root.need("fields"));
+    part(
+        root,
         "fields",
-        "ceiling");
-    return new BridgeDefinition(
-        root.need("bridge").id(),
-        root.need("name").text(),
-        root.need("purpose").text(),
-        from(root.need("from")),
-        to(root.need("to")),
-        root.get("lookups").map(BridgeReader::lookups).orElse(List.of()),
-        root.get("values").map(BridgeReader::values).orElse(new LinkedHashMap<>()),
-        root.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS),
-        match(root.need("match")),
-        PlanDocument.read(root),
-        fields(root.need("fields")),
-        ceiling(root.need("ceiling")));
+        problems,
+        (key, rule) -> fields.add(new FieldRule(key, RuleDocument.read(rule))));
+    List<Effect> then = new ArrayList<>();
+    from.ifPresent(
+        source -> part(root, "then", problems, (key, rule) -> then.add(effect(key, rule, source))));
+    Optional<Ceiling> ceiling = problems.part(() -> ceiling(root.need("ceiling")));
+    if (from.isEmpty() || to.isEmpty() || plan.isEmpty()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new BridgeDefinition(
+            id.orElse(""),
+            name.orElse(""),
+            purpose.orElse(""),
+            from.get(),
+            to.get(),
+            lookups,
+            values,
+            when.orElse(Condition.ALWAYS),
+            match.orElse(List.of()),
+            plan.get(),
+            fields,
+            then,
+            ceiling.orElse(new Ceiling(1, Duration.ofDays(1)))));
+  }
+
+  /** Reads what stands under each key of a group, if there is one. */
+  private static void part(
+      DocumentNode root, String key, Problems problems, BiConsumer<String, DocumentNode> read) {
+    problems
+        .part(() -> root.get(key).map(DocumentNode::group).orElseGet(LinkedHashMap::new))
+        .ifPresent(
+            group ->
+                group.forEach(
+                    (name, rule) ->
+                        problems.part(
+                            () -> {
+                              read.accept(name, rule);
+                              return rule;
+                            })));
   }
 
   private static From from(DocumentNode node) {
@@ -82,29 +160,50 @@ public final class BridgeReader {
     return every;
   }
 
-  private static To to(DocumentNode node) {
+  private static To to(DocumentNode node, From from) {
+    if (node.isText()) {
+      return record(node, from);
+    }
     node.only("system", "collection", "if-gone");
     return new To(
         node.need("system").text(),
         node.need("collection").text(),
-        node.get("if-gone").map(word -> word.word(IfGone.class)).orElse(IfGone.ASK));
+        node.get("if-gone").map(word -> word.word(IfGone.class)).orElse(IfGone.ASK),
+        false);
   }
 
-  private static List<LookupRule> lookups(DocumentNode node) {
-    List<LookupRule> lookups = new ArrayList<>();
-    node.group().forEach((name, rule) -> lookups.add(lookup(name, rule)));
-    return lookups;
+  private static To record(DocumentNode node, From from) {
+    if (!node.text().equals(RECORD)) {
+      throw node.refuse(
+          "write { system: …, collection: … }, or “record” for the record that the event came from");
+    }
+    return To.recordOf(from);
+  }
+
+  private static Effect effect(String name, DocumentNode node, From from) {
+    if (!DocumentNode.isId(name)) {
+      throw node.refuse("what comes then cannot be called “" + name + "”");
+    }
+    node.only("to", "when", "match", "fields");
+    DocumentNode to = node.need("to");
+    if (to.isGroup()) {
+      to.only("system", "collection");
+    }
+    return new Effect(
+        name,
+        to(to, from),
+        node.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS),
+        node.get("match").map(BridgeReader::match).orElse(List.of()),
+        fields(node.need("fields")));
   }
 
   private static LookupRule lookup(String name, DocumentNode rule) {
-    rule.only("in", "from", "by", "none", "several");
+    rule.only("in", "from", "by", "wait", "none", "several");
     if (Address.RESERVED.contains(name) || !DocumentNode.isId(name)) {
       throw rule.refuse("a lookup cannot be called “" + name + "”");
     }
-    String[] in = rule.need("in").text().split("/", -1);
-    if (in.length != 2) {
-      throw rule.need("in").refuse("write it as system/collection");
-    }
+    Origin origin = rule.get("from").map(from -> from.word(Origin.class)).orElse(Origin.SYSTEM);
+    String[] in = in(rule.need("in"), origin);
     SequencedMap<String, ValueRule> by = new LinkedHashMap<>();
     rule.need("by").group().forEach((key, value) -> by.put(key, RuleDocument.read(value)));
     if (by.isEmpty()) {
@@ -114,10 +213,31 @@ public final class BridgeReader {
         name,
         in[0],
         in[1],
-        rule.get("from").map(from -> from.word(Origin.class)).orElse(Origin.SYSTEM),
+        origin,
         by,
+        rule.get("wait").map(BridgeReader::waiting),
         rule.get("none").map(none -> none.word(NoneFound.class)).orElse(NoneFound.FAIL),
         rule.get("several").map(BridgeReader::several).orElse(Several.FAIL));
+  }
+
+  /** System and collection; nothing and the bridge where it is looked for among tasks. */
+  private static String[] in(DocumentNode node, Origin origin) {
+    if (origin == Origin.TASKS) {
+      return new String[] {"", node.id()};
+    }
+    String[] in = node.text().split("/", -1);
+    if (in.length != 2) {
+      throw node.refuse("write it as system/collection");
+    }
+    return in;
+  }
+
+  private static Duration waiting(DocumentNode node) {
+    Duration wait = span(node);
+    if (wait.isNegative() || wait.isZero() || wait.compareTo(LONGEST_WAIT) > 0) {
+      throw node.refuse("an event waits for longer than nothing and at most 30 days (P30D)");
+    }
+    return wait;
   }
 
   private static Several several(DocumentNode node) {
@@ -133,21 +253,15 @@ public final class BridgeReader {
         node.get("descending").map(DocumentNode::flag).orElse(false));
   }
 
-  private static SequencedMap<String, ValueRule> values(DocumentNode node) {
-    SequencedMap<String, ValueRule> values = new LinkedHashMap<>();
-    node.group()
-        .forEach(
-            (name, rule) -> {
-              if (!DocumentNode.isId(name)) {
-                throw rule.refuse("a value cannot be called “" + name + "”");
-              }
-              values.put(name, RuleDocument.read(rule));
-            });
-    return values;
+  private static String valueName(String name, DocumentNode rule) {
+    if (!DocumentNode.isId(name)) {
+      throw rule.refuse("a value cannot be called “" + name + "”");
+    }
+    return name;
   }
 
   private static List<Address> match(DocumentNode node) {
-    List<Address> match = node.list().stream().map(Address::read).toList();
+    List<Address> match = node.each(Address::read);
     if (match.isEmpty()) {
       throw node.refuse("say at least one value that makes two events be about the same thing");
     }

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
+import java.util.TreeSet;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.reading.Address;
@@ -19,6 +20,7 @@ import org.ysthmos.core.reading.BoundField.OfEvent;
 import org.ysthmos.core.reading.BoundField.OfItem;
 import org.ysthmos.core.reading.BoundField.OfItemValue;
 import org.ysthmos.core.reading.BoundField.OfLookup;
+import org.ysthmos.core.reading.BoundField.OfMade;
 import org.ysthmos.core.reading.BoundField.OfNamed;
 import org.ysthmos.core.reading.BoundField.OfSet;
 import org.ysthmos.core.reading.Misfit;
@@ -35,17 +37,26 @@ import org.ysthmos.core.value.ValueType;
 final class BridgeScope implements Scope {
 
   private static final FieldShape DAY = FieldShape.of("day", "day of the task", ValueType.DAY);
+  private static final FieldShape MADE_ID = FieldShape.of("id", "id of the task", ValueType.TEXT);
+  private static final FieldShape MADE_LINK =
+      FieldShape.of("link", "link of the task", ValueType.LINK);
   private static final FieldShape ANCHOR = FieldShape.of("anchor", "anchor day", ValueType.DAY);
 
   private final CollectionShape source;
   private final Catalog catalog;
   private final Map<String, ValueRule> named;
+  private final List<String> valueNames;
   private final List<String> lookupNames;
   private final List<CompiledLookup> lookups;
   private final SequencedMap<String, CompiledValue> compiledValues;
   private final Set<String> underWay;
   private final ItemKind item;
   private final boolean inSet;
+  private final boolean afterTask;
+  private final Uses uses;
+
+  /** Ids of tables and calendars. */
+  record Uses(Set<String> tables, Set<String> calendars) {}
 
   /** What {@code item/…} means just now. */
   private sealed interface ItemKind {}
@@ -56,43 +67,81 @@ final class BridgeScope implements Scope {
 
   private record ValueItem(ValueType type, String name) implements ItemKind {}
 
-  BridgeScope(BridgeDefinition definition, CollectionShape source, Catalog catalog) {
+  /**
+   * @param lookups the names of all lookups, those that cannot be read included
+   * @param values the names of all values, those that cannot be read included
+   */
+  BridgeScope(
+      BridgeDefinition definition,
+      CollectionShape source,
+      Catalog catalog,
+      Collection<String> lookups,
+      Collection<String> values) {
     this(
         source,
         catalog,
         definition.values(),
-        definition.lookups().stream().map(LookupRule::name).toList(),
+        List.copyOf(values),
+        List.copyOf(lookups),
         new ArrayList<>(),
         new LinkedHashMap<>(),
         new HashSet<>(),
         new NoItem(),
-        false);
+        false,
+        false,
+        new Uses(new TreeSet<>(), new TreeSet<>()));
   }
 
   private BridgeScope(
       CollectionShape source,
       Catalog catalog,
       Map<String, ValueRule> named,
+      List<String> valueNames,
       List<String> lookupNames,
       List<CompiledLookup> lookups,
       SequencedMap<String, CompiledValue> compiledValues,
       Set<String> underWay,
       ItemKind item,
-      boolean inSet) {
+      boolean inSet,
+      boolean afterTask,
+      Uses uses) {
     this.source = source;
     this.catalog = catalog;
     this.named = named;
+    this.valueNames = valueNames;
     this.lookupNames = lookupNames;
     this.lookups = lookups;
     this.compiledValues = compiledValues;
     this.underWay = underWay;
     this.item = item;
     this.inSet = inSet;
+    this.afterTask = afterTask;
+    this.uses = uses;
   }
 
   private BridgeScope with(ItemKind newItem, boolean nowInSet) {
+    return with(newItem, nowInSet, afterTask);
+  }
+
+  private BridgeScope with(ItemKind newItem, boolean nowInSet, boolean nowAfterTask) {
     return new BridgeScope(
-        source, catalog, named, lookupNames, lookups, compiledValues, underWay, newItem, nowInSet);
+        source,
+        catalog,
+        named,
+        valueNames,
+        lookupNames,
+        lookups,
+        compiledValues,
+        underWay,
+        newItem,
+        nowInSet,
+        nowAfterTask,
+        uses);
+  }
+
+  /** The scope of what comes after a task was made. */
+  BridgeScope afterTask() {
+    return with(item, inSet, true);
   }
 
   /** The scope of the tasks of a set. */
@@ -138,13 +187,13 @@ final class BridgeScope implements Scope {
     return switch (address.root()) {
       case "" -> {
         FieldShape shape = field(source.eventFields(), address, "that comes with the event");
-        yield new BoundField(
-            address, shape, "event", -1, new OfEvent(address.pointer(), shape.type()));
+        yield new BoundField(address, shape, "event", -1, new OfEvent(address.pointer(), shape));
       }
       case Address.EVENT -> attribute(address);
       case Address.VALUES -> namedValue(address);
       case Address.ITEM -> item(address);
       case Address.SET -> setDay(address);
+      case Address.MADE -> made(address);
       default -> lookedUp(address);
     };
   }
@@ -164,7 +213,10 @@ final class BridgeScope implements Scope {
   }
 
   private BoundField namedValue(Address address) {
-    String name = oneToken(address, named.keySet(), "value of this bridge");
+    String name = oneToken(address, valueNames, "value of this bridge");
+    if (!named.containsKey(name)) {
+      throw new Misfit("“" + address + "” cannot be used, since its own rule cannot be read");
+    }
     CompiledValue value = compiledValues.get(name);
     if (value == null) {
       if (!underWay.add(name)) {
@@ -172,7 +224,7 @@ final class BridgeScope implements Scope {
       }
       ValueRule rule = Objects.requireNonNull(named.get(name));
       // A named value is the same for all items, so it cannot name one.
-      value = RuleCompiler.value(rule, Optional.empty(), with(new NoItem(), false));
+      value = RuleCompiler.value(rule, Optional.empty(), with(new NoItem(), false, false));
       underWay.remove(name);
       compiledValues.put(name, value);
     }
@@ -202,7 +254,7 @@ final class BridgeScope implements Scope {
         FieldShape shape =
             field(record.list().fields(), address, "of an item of " + record.list().name());
         yield new BoundField(
-            address, shape, "item", record.lookup(), new OfItem(address.pointer(), shape.type()));
+            address, shape, "item", record.lookup(), new OfItem(address.pointer(), shape));
       }
     };
   }
@@ -215,6 +267,17 @@ final class BridgeScope implements Scope {
     return new BoundField(address, anchor ? ANCHOR : DAY, "set", -1, new OfSet(anchor));
   }
 
+  private BoundField made(Address address) {
+    if (!afterTask) {
+      throw new Misfit(
+          "“"
+              + address
+              + "” has a meaning only in the fields of what comes then, after one task was made");
+    }
+    boolean link = oneToken(address, List.of("id", "link"), "part of the task").equals("link");
+    return new BoundField(address, link ? MADE_LINK : MADE_ID, "task", -1, new OfMade(link));
+  }
+
   private BoundField lookedUp(Address address) {
     for (int i = 0; i < lookups.size(); i++) {
       CompiledLookup lookup = lookups.get(i);
@@ -225,7 +288,7 @@ final class BridgeScope implements Scope {
             shape,
             lookup.shape().recordWord(),
             i,
-            new OfLookup(i, address.pointer(), shape.type()));
+            new OfLookup(i, address.pointer(), shape));
       }
     }
     throw new Misfit(
@@ -246,8 +309,14 @@ final class BridgeScope implements Scope {
                         "field " + of, key, fields.stream().map(FieldShape::key).toList())));
   }
 
+  /** The tables and calendars that rules named, whatever became of the rules. */
+  Uses uses() {
+    return uses;
+  }
+
   @Override
   public TableDefinition table(String id) {
+    uses.tables().add(id);
     return catalog
         .table(id)
         .orElseThrow(() -> new Misfit(Nearest.unknown("table", id, catalog.tables())));
@@ -255,6 +324,7 @@ final class BridgeScope implements Scope {
 
   @Override
   public WorkingCalendar calendar(String id) {
+    uses.calendars().add(id);
     return catalog
         .calendar(id)
         .orElseThrow(() -> new Misfit(Nearest.unknown("calendar", id, catalog.calendars())));

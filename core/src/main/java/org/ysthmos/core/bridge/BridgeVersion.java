@@ -1,6 +1,7 @@
 package org.ysthmos.core.bridge;
 
 import java.util.List;
+import java.util.Set;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.reading.BoundField;
@@ -15,6 +16,8 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param valueNames their names, in the same order
  * @param lookupsBeforeWhen how many lookups must be answered before the condition can be asked; the
  *     others are spared where it is not met
+ * @param tables the reference tables that its rules name
+ * @param calendars the calendars that its rules name
  * @param remarks what a person should know before using it, each with its place in the document
  */
 public record BridgeVersion(
@@ -29,13 +32,19 @@ public record BridgeVersion(
     int lookupsBeforeWhen,
     List<BoundField> match,
     CompiledPlan plan,
-    List<DocumentProblem> remarks) {
+    List<CompiledEffect> then,
+    List<DocumentProblem> remarks,
+    Set<String> tables,
+    Set<String> calendars) {
 
   public BridgeVersion {
     lookups = List.copyOf(lookups);
     values = List.copyOf(values);
     valueNames = List.copyOf(valueNames);
     match = List.copyOf(match);
+    then = List.copyOf(then);
     remarks = List.copyOf(remarks);
+    tables = Set.copyOf(tables);
+    calendars = Set.copyOf(calendars);
   }
 }

@@ -37,11 +37,7 @@ public final class BridgeWriter {
       from.put("own-writes", true);
     }
     document.put("from", from);
-    SequencedMap<String, Object> to = place(bridge.to().system(), bridge.to().collection());
-    if (bridge.to().ifGone() != BridgeDefinition.IfGone.ASK) {
-      to.put("if-gone", DocumentNode.wordOf(bridge.to().ifGone()));
-    }
-    document.put("to", to);
+    document.put("to", to(bridge.to()));
     if (!bridge.lookups().isEmpty()) {
       SequencedMap<String, Object> lookups = new LinkedHashMap<>();
       bridge.lookups().forEach(rule -> lookups.put(rule.name(), lookup(rule)));
@@ -56,11 +52,40 @@ public final class BridgeWriter {
     document.put("match", bridge.match().stream().map(Address::toString).toList());
     PlanDocument.write(bridge.plan(), document);
     document.put("fields", fields(bridge.fields()));
+    if (!bridge.then().isEmpty()) {
+      SequencedMap<String, Object> then = new LinkedHashMap<>();
+      bridge.then().forEach(effect -> then.put(effect.name(), effect(effect)));
+      document.put("then", then);
+    }
     SequencedMap<String, Object> ceiling = new LinkedHashMap<>();
     ceiling.put("creates", bridge.ceiling().creates());
     ceiling.put("per", bridge.ceiling().per().toString());
     document.put("ceiling", ceiling);
     return document;
+  }
+
+  private static Object to(BridgeDefinition.To to) {
+    if (to.record()) {
+      return BridgeReader.RECORD;
+    }
+    SequencedMap<String, Object> place = place(to.system(), to.collection());
+    if (to.ifGone() != BridgeDefinition.IfGone.ASK) {
+      place.put("if-gone", DocumentNode.wordOf(to.ifGone()));
+    }
+    return place;
+  }
+
+  private static SequencedMap<String, Object> effect(BridgeDefinition.Effect effect) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    written.put("to", to(effect.to()));
+    if (!effect.when().equals(Condition.ALWAYS)) {
+      written.put("when", ConditionDocument.written(effect.when()));
+    }
+    if (!effect.match().isEmpty()) {
+      written.put("match", effect.match().stream().map(Address::toString).toList());
+    }
+    written.put("fields", fields(effect.fields()));
+    return written;
   }
 
   private static SequencedMap<String, Object> place(String system, String collection) {
@@ -72,11 +97,16 @@ public final class BridgeWriter {
 
   private static Object lookup(LookupRule rule) {
     SequencedMap<String, Object> written = new LinkedHashMap<>();
-    written.put("in", rule.system() + "/" + rule.collection());
+    written.put(
+        "in",
+        rule.origin() == LookupRule.Origin.TASKS
+            ? rule.collection()
+            : rule.system() + "/" + rule.collection());
     if (rule.origin() != LookupRule.Origin.SYSTEM) {
       written.put("from", DocumentNode.wordOf(rule.origin()));
     }
     written.put("by", rules(rule.by()));
+    rule.waits().ifPresent(wait -> written.put("wait", wait.toString()));
     written.put("none", DocumentNode.wordOf(rule.none()));
     rule.several().firstBy().ifPresent(field -> written.put("several", several(rule, field)));
     return written;

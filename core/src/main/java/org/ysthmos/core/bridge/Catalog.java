@@ -17,6 +17,16 @@ public interface Catalog {
 
   Optional<WorkingCalendar> calendar(String id);
 
+  /** The ids of all systems, for naming the nearest; none where they are not known. */
+  default Set<String> systems() {
+    return Set.of();
+  }
+
+  /** The ids of a system's collections, for naming the nearest; none where they are not known. */
+  default Set<String> collections(String system) {
+    return Set.of();
+  }
+
   /** The ids of all tables, for naming the nearest. */
   Set<String> tables();
 
@@ -30,6 +40,16 @@ public interface Catalog {
       @Override
       public Optional<CollectionShape> collection(String system, String collection) {
         return shapes.find(system, collection);
+      }
+
+      @Override
+      public Set<String> systems() {
+        return shapes.systems();
+      }
+
+      @Override
+      public Set<String> collections(String system) {
+        return shapes.collections(system);
       }
 
       @Override
@@ -65,6 +85,16 @@ public interface Catalog {
       @Override
       public Optional<CollectionShape> collection(String system, String collection) {
         return shapes.find(system, collection);
+      }
+
+      @Override
+      public Set<String> systems() {
+        return shapes.systems();
+      }
+
+      @Override
+      public Set<String> collections(String system) {
+        return shapes.collections(system);
       }
 
       @Override

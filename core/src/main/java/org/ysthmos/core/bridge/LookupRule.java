@@ -1,5 +1,6 @@
 package org.ysthmos.core.bridge;
 
+import java.time.Duration;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Optional;
@@ -11,8 +12,11 @@ import org.ysthmos.core.rule.ValueRule;
  * A second read that an event needs.
  *
  * @param name how rules address the record found
+ * @param system the system of the collection; empty where it is looked for among tasks
+ * @param collection the collection; among tasks the bridge that makes them
  * @param origin where it is looked for
  * @param by the key fields of the collection and where their values come from
+ * @param waits how long an event waits, from when it was received, for what is not there yet
  */
 public record LookupRule(
     String name,
@@ -20,15 +24,24 @@ public record LookupRule(
     String collection,
     Origin origin,
     SequencedMap<String, ValueRule> by,
+    Optional<Duration> waits,
     NoneFound none,
     Several several) {
+
+  /** The key of a lookup among tasks: the record that the task was made of. */
+  public static final String RECORD = "record";
+
+  /** The key of a lookup among tasks that says which of several: its name, or its item. */
+  public static final String PART = "part";
 
   /** Where a lookup looks. */
   public enum Origin {
     /** The system is asked. */
     SYSTEM,
     /** The events already received of the collection; what came with each is its record. */
-    EVENTS
+    EVENTS,
+    /** The tasks that a bridge made, each with its id and its link. */
+    TASKS
   }
 
   /** What a bridge does when a lookup finds nothing. */
@@ -36,7 +49,12 @@ public record LookupRule(
     FAIL,
     PASS_BY,
     /** It goes on with every field of the record absent. */
-    EMPTY
+    EMPTY,
+    /**
+     * Among tasks: the bridge that makes them is given the record, and its task is waited for; if
+     * it is not there in time, the event fails.
+     */
+    MAKE
   }
 
   /**

@@ -16,7 +16,6 @@ import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.RuleCompiler;
 import org.ysthmos.core.rule.Source;
 import org.ysthmos.core.shape.CollectionShape;
-import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.ValueType;
 
 /** Makes the tasks of a bridge into functions. */
@@ -26,6 +25,7 @@ final class PlanCompiler {
   private final BridgeDefinition definition;
   private final CollectionShape target;
   private final BridgeScope scope;
+  private final FieldCompiler fieldCompiler;
 
   /** What a plan goes through: the records of a list, or the values of one. */
   private sealed interface Items {}
@@ -43,6 +43,7 @@ final class PlanCompiler {
     this.definition = definition;
     this.target = target;
     this.scope = scope;
+    this.fieldCompiler = new FieldCompiler(compiler, target, compiler.document().get("fields"));
   }
 
   Optional<CompiledPlan> compile() {
@@ -63,48 +64,13 @@ final class PlanCompiler {
   }
 
   private List<CompiledField> shared(BridgeScope within) {
-    return fields(definition.fields(), compiler.document().need("fields"), within);
+    DocumentNode document = compiler.document();
+    return fields(definition.fields(), document.get("fields").orElse(document), within);
   }
 
   private List<CompiledField> fields(
       List<FieldRule> rules, DocumentNode places, BridgeScope within) {
-    List<CompiledField> fields = new ArrayList<>();
-    for (FieldRule rule : rules) {
-      DocumentNode own = places.get(rule.field()).orElse(places);
-      DocumentNode place =
-          places.get(rule.field()).isPresent()
-              ? own
-              : compiler.document().need("fields").get(rule.field()).orElse(own);
-      compiler
-          .attempt(place, () -> RuleCompiler.field(rule, targetField(rule), within))
-          .ifPresent(
-              field -> {
-                compiler.remark(place, field.value());
-                fields.add(field);
-              });
-    }
-    requireFields(rules, places);
-    return fields;
-  }
-
-  private FieldShape targetField(FieldRule rule) {
-    return target
-        .field(rule.field())
-        .orElseThrow(
-            () ->
-                new Misfit(
-                    Nearest.unknown(
-                        "field of " + target.name(),
-                        rule.field(),
-                        target.fields().stream().map(FieldShape::key).toList())));
-  }
-
-  private void requireFields(List<FieldRule> rules, DocumentNode places) {
-    for (FieldShape field : target.fields()) {
-      if (field.required() && rules.stream().noneMatch(rule -> rule.field().equals(field.key()))) {
-        compiler.problem(places.problem("“" + field.key() + "” is required by " + target.name()));
-      }
-    }
+    return fieldCompiler.compile(rules, places, within, definition.to().record());
   }
 
   /** The list of a plan: a list of records as it stands, or a rule that gives a list. */

@@ -4,8 +4,9 @@ import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.EnumSet;
-import java.util.LinkedHashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.ysthmos.core.document.DocumentNode;
 
@@ -23,7 +24,7 @@ public final class CalendarReader {
         root.need("calendar").id(),
         root.need("name").text(),
         weekdays(root.need("weekdays")),
-        root.get("holidays").map(CalendarReader::days).orElse(Set.of()),
+        root.get("holidays").map(CalendarReader::holidays).orElse(Map.of()),
         root.get("closures").map(CalendarReader::closures).orElse(List.of()));
   }
 
@@ -36,10 +37,18 @@ public final class CalendarReader {
     return weekdays;
   }
 
-  private static Set<LocalDate> days(DocumentNode node) {
-    Set<LocalDate> days = new LinkedHashSet<>();
-    node.list().forEach(day -> days.add(day(day)));
-    return days;
+  /** Days, each alone or with what it is called. */
+  private static Map<LocalDate, String> holidays(DocumentNode node) {
+    Map<LocalDate, String> holidays = new LinkedHashMap<>();
+    for (DocumentNode one : node.list()) {
+      if (one.isGroup()) {
+        one.only("day", "name");
+        holidays.put(day(one.need("day")), one.need("name").text());
+      } else {
+        holidays.put(day(one), "");
+      }
+    }
+    return holidays;
   }
 
   private static LocalDate day(DocumentNode node) {

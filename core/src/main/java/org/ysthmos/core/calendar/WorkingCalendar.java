@@ -2,9 +2,14 @@ package org.ysthmos.core.calendar;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * Which days are worked on.
@@ -12,14 +17,14 @@ import java.util.Set;
  * @param id short, stable, lower case with hyphens
  * @param name what people call it
  * @param weekdays the days of the week that are worked on; at least one
- * @param holidays single days off
+ * @param holidays single days off, with what they are called; empty where that is not said
  * @param closures spans of days off
  */
 public record WorkingCalendar(
     String id,
     String name,
     Set<DayOfWeek> weekdays,
-    Set<LocalDate> holidays,
+    Map<LocalDate, String> holidays,
     List<Closure> closures) {
 
   /** Days off from the first to the last, both included. */
@@ -46,6 +51,9 @@ public record WorkingCalendar(
   /** How far a day is moved at the most, in working days. */
   public static final int FARTHEST = 10_000;
 
+  /** How far apart two days may be to have their working days counted, in days. */
+  public static final int FARTHEST_APART = 40_000;
+
   /**
    * @throws IllegalArgumentException if no day of the week is worked on
    */
@@ -54,13 +62,13 @@ public record WorkingCalendar(
       throw new IllegalArgumentException("a calendar needs at least one working weekday");
     }
     weekdays = Set.copyOf(weekdays);
-    holidays = Set.copyOf(holidays);
+    holidays = Collections.unmodifiableSortedMap(new TreeMap<>(holidays));
     closures = List.copyOf(closures);
   }
 
   public boolean isWorking(LocalDate day) {
     return weekdays.contains(day.getDayOfWeek())
-        && !holidays.contains(day)
+        && !holidays.containsKey(day)
         && closures.stream().noneMatch(closure -> closure.holds(day));
   }
 
@@ -82,6 +90,26 @@ public record WorkingCalendar(
       day = next(day.get(), direction);
     }
     return day;
+  }
+
+  /**
+   * How many working days lie between two days: those after the first, up to the last. From one
+   * working day to another it is how far {@link #move} has to go. Where the last is earlier it is
+   * the same the other way round, with a minus sign.
+   *
+   * @return empty if the days lie farther apart than {@link #FARTHEST_APART}
+   */
+  public OptionalInt between(LocalDate first, LocalDate last) {
+    if (Math.abs(ChronoUnit.DAYS.between(first, last)) > FARTHEST_APART) {
+      return OptionalInt.empty();
+    }
+    int direction = last.isBefore(first) ? -1 : 1;
+    int count = 0;
+    for (LocalDate day = first; !day.equals(last); ) {
+      day = day.plusDays(direction);
+      count += isWorking(day) ? direction : 0;
+    }
+    return OptionalInt.of(count);
   }
 
   private Optional<LocalDate> next(LocalDate from, int direction) {

@@ -3,11 +3,14 @@ package org.ysthmos.core.compare;
 import com.google.re2j.Pattern;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.ysthmos.core.reading.Misfit;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.Letters;
 import org.ysthmos.core.text.LinearPattern;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Flag;
 import org.ysthmos.core.value.ListValue;
@@ -66,9 +69,9 @@ public sealed interface Operator {
   static boolean isBlank(Value value) {
     return switch (value) {
       case Nothing nothing -> true;
-      case Text text -> text.text().isBlank();
+      case Text text -> WhiteSpace.isBlank(text.text());
       case ListValue list -> list.items().isEmpty();
-      default -> value.display().isBlank();
+      default -> WhiteSpace.isBlank(value.display());
     };
   }
 
@@ -86,20 +89,27 @@ public sealed interface Operator {
     }
   }
 
-  /** The value is this text, in capitals or in small letters. */
-  record EqualIgnoringCase(Operand operand) implements Operator {
+  /**
+   * The value is this text, in capitals or in small letters.
+   *
+   * @param locale in the way of which language; the root where of no one
+   */
+  record EqualIgnoringCase(Operand operand, Locale locale) implements Operator {
     @Override
     public Compiled compile(ValueType type, Scope scope) {
       needs(isWritten(type), type, "a text or a choice", this);
       return comparing(
           operand.compile(type, scope),
           (value, other) ->
-              Text.withoutCase(value.display()).equals(Text.withoutCase(other.display())));
+              Letters.withoutCase(value.display(), locale)
+                  .equals(Letters.withoutCase(other.display(), locale)));
     }
 
     @Override
     public String sentence() {
-      return "is " + operand.sentence() + ", whatever its case";
+      String in =
+          locale.equals(Locale.ROOT) ? "" : " in " + locale.getDisplayLanguage(Locale.ENGLISH);
+      return "is " + operand.sentence() + ", whatever its case" + in;
     }
   }
 
@@ -134,8 +144,7 @@ public sealed interface Operator {
             (value, item) -> value instanceof ListValue list && list.items().contains(item));
       }
       return comparing(
-          operand.compile(type, scope),
-          (value, other) -> value.display().contains(other.display()));
+          operand.compile(type, scope), (value, other) -> written(value).contains(written(other)));
     }
 
     @Override
@@ -153,8 +162,8 @@ public sealed interface Operator {
           operand.compile(type, scope),
           (value, other) ->
               start
-                  ? value.display().startsWith(other.display())
-                  : value.display().endsWith(other.display()));
+                  ? written(value).startsWith(written(other))
+                  : written(value).endsWith(written(other)));
     }
 
     @Override
@@ -170,7 +179,7 @@ public sealed interface Operator {
       needs(isWritten(type), type, "a text", this);
       Pattern compiled = LinearPattern.compile(pattern);
       return (value, reading) ->
-          Flag.of(value != Nothing.NOTHING && compiled.matcher(value.display()).find());
+          Flag.of(value != Nothing.NOTHING && compiled.matcher(written(value)).find());
     }
 
     @Override
@@ -239,6 +248,11 @@ public sealed interface Operator {
       // The other sentences begin with a verb: contains, starts, ends, matches.
       return "does not " + said.replaceFirst("^(match)es|^(\\w+)s", "$1$2");
     }
+  }
+
+  /** A text as it is compared: an accent written apart is as one written together. */
+  private static String written(Value value) {
+    return Letters.composed(value.display());
   }
 
   private static boolean isWritten(ValueType type) {

@@ -7,7 +7,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Languages;
 import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.text.LinearPattern;
 
 /** Operators as documents write them: a key with what is compared. */
@@ -22,7 +24,10 @@ public final class Operators {
     SequencedMap<String, String> keys = new LinkedHashMap<>();
     keys.put("is", "`present`: there is a value and it is not blank; `empty`: there is none");
     keys.put("equal", "the value is this one; numbers are compared as numbers, days as days");
-    keys.put("equal-ignoring-case", "the text is this one, in capitals or in small letters");
+    keys.put(
+        "equal-ignoring-case",
+        "the text is this one, in capitals or in small letters; where a language tells them apart"
+            + " in its own way, it stands beside: `{ text: ISPARTA, locale: tr }`");
     keys.put("one-of", "the value is one of these");
     keys.put("contains", "the text holds this one somewhere, or the list has this item");
     keys.put("starts-with", "the text starts with this one");
@@ -57,7 +62,7 @@ public final class Operators {
     return switch (found.getFirst().getKey()) {
       case "is" -> presence(with);
       case "equal" -> new Operator.Equal(Operand.read(with));
-      case "equal-ignoring-case" -> new Operator.EqualIgnoringCase(Operand.read(with));
+      case "equal-ignoring-case" -> ignoringCase(with);
       case "one-of" -> new Operator.OneOf(with.texts());
       case "contains" -> new Operator.Contains(Operand.read(with));
       case "starts-with" -> new Operator.AtEdge(true, Operand.read(with));
@@ -79,6 +84,35 @@ public final class Operators {
     };
   }
 
+  private static Operator ignoringCase(DocumentNode with) {
+    if (!with.isGroup()) {
+      return new Operator.EqualIgnoringCase(Operand.read(with), Locale.ROOT);
+    }
+    with.only("text", "value", "locale");
+    Operand operand =
+        with.get("text")
+            .<Operand>map(text -> new Operand.Fixed(text.text()))
+            .orElseGet(() -> new Operand.Field(Address.read(with.need("value"))));
+    if (with.get("text").isPresent() && with.get("value").isPresent()) {
+      throw with.need("value").refuse("it is one text or one field, not both");
+    }
+    return new Operator.EqualIgnoringCase(
+        operand, with.get("locale").map(Languages::read).orElse(Locale.ROOT));
+  }
+
+  private static Object written(Operator.EqualIgnoringCase equal) {
+    if (equal.locale().equals(Locale.ROOT)) {
+      return equal.operand().toDocument();
+    }
+    SequencedMap<String, Object> group = new LinkedHashMap<>();
+    switch (equal.operand()) {
+      case Operand.Fixed fixed -> group.put("text", fixed.written());
+      case Operand.Field field -> group.put("value", field.address().toString());
+    }
+    group.put("locale", equal.locale().toLanguageTag());
+    return group;
+  }
+
   private static Operator presence(DocumentNode node) {
     return switch (node.text()) {
       case "present" -> new Operator.Present();
@@ -94,8 +128,7 @@ public final class Operators {
       case Operator.Present present -> Map.entry("is", "present");
       case Operator.Empty empty -> Map.entry("is", "empty");
       case Operator.Equal equal -> Map.entry("equal", equal.operand().toDocument());
-      case Operator.EqualIgnoringCase equal ->
-          Map.entry("equal-ignoring-case", equal.operand().toDocument());
+      case Operator.EqualIgnoringCase equal -> Map.entry("equal-ignoring-case", written(equal));
       case Operator.OneOf oneOf -> Map.entry("one-of", oneOf.written());
       case Operator.Contains contains -> Map.entry("contains", contains.operand().toDocument());
       case Operator.AtEdge edge ->

@@ -7,7 +7,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.compare.Operator;
-import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Misfit;
 import org.ysthmos.core.reading.Reading;
@@ -251,7 +250,7 @@ public sealed interface CompiledCondition {
                     .formatted(changed.value())
                 + " with was");
       }
-      return reading -> TypedReader.read(data.pointer().in(reading.previous()), type);
+      return reading -> data.shape().read(data.pointer().in(reading.previous()));
     }
 
     private static Set<Value> values(List<String> written, ValueType type, String place) {

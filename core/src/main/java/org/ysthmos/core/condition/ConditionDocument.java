@@ -37,7 +37,7 @@ public final class ConditionDocument {
   }
 
   private static List<Condition> readAll(DocumentNode node) {
-    return node.list().stream().map(ConditionDocument::read).toList();
+    return node.each(ConditionDocument::read);
   }
 
   private static Condition test(DocumentNode node) {

@@ -25,7 +25,7 @@ import org.ysthmos.core.value.Warned;
  *
  * <p>The order of a decision: whether a later version of the record came before, whether it tells
  * of our own writing, the lookups that the condition needs, the condition, the other lookups, the
- * match key, the fields of each task, and last the pairs.
+ * match key, the fields of each task, the pairs, and last what comes after the tasks.
  */
 public final class Decider {
 
@@ -104,7 +104,7 @@ public final class Decider {
   }
 
   private Decision carry() {
-    List<Value> parts = matchParts();
+    List<Value> parts = matchParts(bridge.match());
     List<TaskDecision> decided = tasks(parts);
     Optional<MatchKey> key =
         parts.size() == bridge.match().size()
@@ -117,7 +117,13 @@ public final class Decider {
       return decision(
           Verdict.PASSED_BY, key, List.of(), "the list that gives a task each has no items");
     }
-    return decision(verdict(decided), key, decided, "");
+    List<TaskDecision> all = new ArrayList<>(decided);
+    all.addAll(
+        new Effects(tasks, reading, effect -> matchParts(effect.match()))
+            .decide(bridge.then(), decided));
+    return notes.failures().isEmpty()
+        ? decision(verdict(all), key, all, "")
+        : decision(Verdict.FAILED, key, List.of(), "");
   }
 
   /** The tasks; what could not be decided is with the notes, and then the tasks mean nothing. */
@@ -131,10 +137,10 @@ public final class Decider {
   }
 
   /** The values of the match key; fewer than it has parts if one of them is absent. */
-  private List<Value> matchParts() {
-    List<Value> parts = new ArrayList<>(bridge.match().size());
-    for (int i = 0; i < bridge.match().size(); i++) {
-      BoundField part = bridge.match().get(i);
+  private List<Value> matchParts(List<BoundField> match) {
+    List<Value> parts = new ArrayList<>(match.size());
+    for (int i = 0; i < match.size(); i++) {
+      BoundField part = match.get(i);
       switch (part.read(reading)) {
         case Problem problem -> notes.fail(DecisionNotes.mapping(part.shape().name(), problem));
         case Warned warned -> parts.add(warned.value());
@@ -154,10 +160,10 @@ public final class Decider {
   private static Verdict verdict(List<TaskDecision> tasks) {
     Verdict verdict = Verdict.UNCHANGED;
     for (TaskDecision task : tasks) {
-      if (task.verdict() == Verdict.CREATE) {
+      if (task.verdict() == Verdict.CREATE && !task.then()) {
         return Verdict.CREATE;
       }
-      if (task.verdict() == Verdict.UPDATE) {
+      if (task.verdict() != Verdict.UNCHANGED) {
         verdict = Verdict.UPDATE;
       }
     }

@@ -50,6 +50,9 @@ public final class DecisionJson {
     if (!task.member().isEmpty()) {
       node.put("task", task.member());
     }
+    if (task.then()) {
+      node.put("then", true);
+    }
     node.put("verdict", task.verdict().words());
     if (!task.because().isEmpty()) {
       node.put("because", task.because());

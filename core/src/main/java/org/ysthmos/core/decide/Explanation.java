@@ -13,8 +13,15 @@ import org.ysthmos.core.value.Computed;
  */
 public record Explanation(List<TestResult> tests, List<Lineage> named, List<Lineage> fields) {
 
+  private static final String THEN = "then ";
+
   /** What plain mode gives. */
   public static final Explanation NONE = new Explanation(List.of(), List.of(), List.of());
+
+  /** How explanations call what comes after the tasks, so that it is not taken for one of them. */
+  public static String ofThen(String name) {
+    return THEN + name;
+  }
 
   /**
    * From the source fields over each step to what the target gets.
@@ -29,7 +36,13 @@ public record Explanation(List<TestResult> tests, List<Lineage> named, List<Line
       List<SourceValue> sources,
       Computed start,
       List<StepValue> steps,
-      Computed result) {}
+      Computed result) {
+
+    /** Whether it is a field of a task, and not of what comes after the tasks. */
+    public boolean isOfTask() {
+      return !member.startsWith(THEN);
+    }
+  }
 
   /**
    * A source field and what it held.

@@ -13,11 +13,11 @@ import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Chain;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
@@ -66,7 +66,7 @@ final class Lookups {
                 .withField(key, problem.found())
                 .withRemedy(problem.remedy()));
       }
-      if (value.display().isBlank()) {
+      if (WhiteSpace.isBlank(value.display())) {
         // An empty key could find any record; what it means is what finding none means.
         return noneFound(
             lookup, key + " is empty, so that no " + recordOf(lookup) + " can be found");
@@ -81,11 +81,32 @@ final class Lookups {
     return switch (answer) {
       case World.Unanswered unanswered -> new Fails(unanswered.failure());
       case World.Found found -> {
-        Meaning meaning = meaning(lookup, keys, found.records());
+        Meaning meaning =
+            found.records().isEmpty() && isAwaited(lookup, reading)
+                ? notYet(lookup, keys)
+                : meaning(lookup, keys, found.records());
         answers.add(new Decision.Answer(rule.name(), question, found.records()));
         yield meaning;
       }
     };
+  }
+
+  private boolean isAwaited(CompiledLookup lookup, Reading reading) {
+    return lookup.rule().waits().filter(span -> world.waits(reading.event(), span)).isPresent();
+  }
+
+  private static Meaning notYet(CompiledLookup lookup, SequencedMap<String, String> keys) {
+    return new Fails(
+        Failure.of(
+            FailureKind.NOT_YET_THERE,
+            "%s of %s with %s is not there yet; it is %s"
+                .formatted(
+                    lookup.shape().recordWord(),
+                    lookup.shape().systemName(),
+                    words(keys),
+                    lookup.rule().none() == LookupRule.NoneFound.MAKE
+                        ? "to be made there, and waited for"
+                        : "waited for")));
   }
 
   private static Meaning meaning(
@@ -121,7 +142,7 @@ final class Lookups {
 
   private static Meaning noneFound(CompiledLookup lookup, String message) {
     return switch (lookup.rule().none()) {
-      case FAIL ->
+      case FAIL, MAKE ->
           new Fails(
               Failure.of(FailureKind.LOOKUP_EMPTY, message)
                   .withField(String.join(", ", lookup.keys()), "")
@@ -141,7 +162,7 @@ final class Lookups {
     JsonNode first = records.getFirst();
     Value best = Nothing.NOTHING;
     for (JsonNode record : records) {
-      Computed computed = TypedReader.read(pointer.in(record), field.type());
+      Computed computed = field.read(pointer.in(record));
       if (computed instanceof Problem problem) {
         return new Fails(
             Failure.of(FailureKind.MAPPING_ERROR, field.name() + ": " + problem.message())

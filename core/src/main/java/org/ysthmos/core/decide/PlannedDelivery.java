@@ -12,7 +12,8 @@ import org.ysthmos.core.value.Value;
  * @param idempotencyKey the same for the same effect, however often it is decided
  * @param record the id of the task to change; empty to create one
  * @param fields target field to value, in the order of the rules
- * @param awaited the parent whose id is not known yet; empty if none is waited for
+ * @param awaited what must be made first; empty if nothing is waited for
+ * @param then the name of what it is that comes after the tasks; empty for a task
  */
 public record PlannedDelivery(
     String idempotencyKey,
@@ -20,15 +21,27 @@ public record PlannedDelivery(
     String collection,
     Optional<String> record,
     SequencedMap<String, Value> fields,
-    Optional<AwaitedParent> awaited) {
+    Optional<Awaited> awaited,
+    Optional<String> then) {
 
   /**
-   * A parent that must be made first.
+   * What must be made first.
    *
-   * @param key the match key of the parent's pair, which gets its id
-   * @param field the target field in which the parent's id is kept
+   * @param key the match key of its pair, which gets its id
+   * @param field the target field in which the id is kept; empty where it is kept in none
    */
-  public record AwaitedParent(MatchKey key, String field) {}
+  public record Awaited(MatchKey key, Optional<String> field) {}
+
+  /** The same after something else. */
+  PlannedDelivery after(SequencedMap<String, Value> with, Optional<Awaited> first) {
+    return new PlannedDelivery(idempotencyKey, system, collection, record, with, first, then);
+  }
+
+  /** The same as something that comes after the tasks. */
+  PlannedDelivery asThen(String name) {
+    return new PlannedDelivery(
+        idempotencyKey, system, collection, record, fields, awaited, Optional.of(name));
+  }
 
   public PlannedDelivery {
     fields = fields instanceof FieldValues ? fields : Collections.unmodifiableSequencedMap(fields);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
@@ -103,16 +104,28 @@ final class TaskComparison {
       MatchKey key,
       FieldValues fields,
       Optional<World.PairState> pair) {
+    return compare(bridge.definition().to(), rules, member, key, fields, pair);
+  }
+
+  /** Holds fields against the pair of a task, or of what comes after it. */
+  TaskDecision compare(
+      BridgeDefinition.To to,
+      List<CompiledField> rules,
+      String member,
+      MatchKey key,
+      FieldValues fields,
+      Optional<World.PairState> pair) {
+    Optional<String> target =
+        to.record() ? Optional.of(event.record()) : pair.flatMap(World.PairState::target);
     if (pair.filter(World.PairState::later).isPresent()) {
-      return new TaskDecision(
-          member, Verdict.UNCHANGED, key, fields, Optional.empty(), LATER_STANDS);
+      return TaskDecision.left(member, key, fields, target, LATER_STANDS);
     }
     if (pair.filter(World.PairState::left).isPresent()) {
-      return new TaskDecision(member, Verdict.UNCHANGED, key, fields, Optional.empty(), LEFT);
+      return TaskDecision.left(member, key, fields, target, LEFT);
     }
-    Optional<String> target = pair.flatMap(World.PairState::target);
     // With no task yet nothing is agreed on, so that only what has a value is wanted.
-    Map<String, Value> agreed = target.isPresent() ? pair.orElseThrow().agreed() : Map.of();
+    Map<String, Value> agreed =
+        target.isPresent() ? pair.map(World.PairState::agreed).orElse(Map.of()) : Map.of();
     FieldValues wanted = new FieldValues(rules);
     for (int i = 0; i < rules.size(); i++) {
       Value value = fields.at(i);
@@ -125,15 +138,21 @@ final class TaskComparison {
       }
     }
     if (target.isPresent() && wanted.isEmpty()) {
-      return new TaskDecision(member, Verdict.UNCHANGED, key, fields, Optional.empty(), "");
+      return TaskDecision.left(member, key, fields, target, "");
     }
     Verdict verdict = target.isPresent() ? Verdict.UPDATE : Verdict.CREATE;
     int anew = pair.map(World.PairState::anew).orElse(0);
     String effect =
         key.effect(target.isPresent() ? "change:" + event.id() : World.PairState.making(anew));
-    var to = bridge.definition().to();
     PlannedDelivery delivery =
-        new PlannedDelivery(effect, to.system(), to.collection(), target, wanted, Optional.empty());
-    return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "");
+        new PlannedDelivery(
+            effect,
+            to.system(),
+            to.collection(),
+            target,
+            wanted,
+            Optional.empty(),
+            Optional.empty());
+    return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "", target, false);
   }
 }

@@ -7,13 +7,16 @@ import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Value;
 
 /**
- * What a bridge version makes of one of an event's tasks.
+ * What a bridge version makes of one of an event's tasks, or of what comes after them.
  *
- * @param member which of the tasks: the name in a set, the item of a list; empty where there is one
- * @param key the match key of this task's pair
+ * @param member which of the tasks: the name in a set, the item of a list, or the name of what
+ *     comes after; empty where there is one task
+ * @param key the match key of its pair
  * @param fields every target field with its value, whether or not it needs to be delivered
  * @param delivery what is to be made of it; empty if nothing is
  * @param because why it is left as it is, where that needs a word; empty otherwise
+ * @param target the id of its record; empty while it was never made
+ * @param then whether it comes after the tasks
  */
 public record TaskDecision(
     String member,
@@ -21,10 +24,29 @@ public record TaskDecision(
     MatchKey key,
     Map<String, Value> fields,
     Optional<PlannedDelivery> delivery,
-    String because) {
+    String because,
+    Optional<String> target,
+    boolean then) {
+
+  /** A task that is left as it is. */
+  static TaskDecision left(
+      String member,
+      MatchKey key,
+      Map<String, Value> fields,
+      Optional<String> target,
+      String because) {
+    return new TaskDecision(
+        member, Verdict.UNCHANGED, key, fields, Optional.empty(), because, target, false);
+  }
 
   /** The same with another delivery in place of its own. */
   TaskDecision with(UnaryOperator<PlannedDelivery> change) {
-    return new TaskDecision(member, verdict, key, fields, delivery.map(change), because);
+    return new TaskDecision(
+        member, verdict, key, fields, delivery.map(change), because, target, then);
+  }
+
+  /** The same as something that comes after the tasks. */
+  TaskDecision asThen() {
+    return new TaskDecision(member, verdict, key, fields, delivery, because, target, true);
   }
 }

@@ -92,21 +92,27 @@ final class TaskSet {
       if (pair.isEmpty() && !pairs.isEmpty()) {
         decided.put(
             name,
-            left(name, key, values, "others of its set were made before; a set is made once"));
+            TaskDecision.left(
+                name,
+                key,
+                values,
+                Optional.empty(),
+                "others of its set were made before; a set is made once"));
         continue;
       }
       TaskDecision task = tasks.compare(member.fields(), name, key, values, pair);
       if (task.verdict() == Verdict.UPDATE && wasTouched(key, pair.orElseThrow())) {
-        task = left(name, key, values, "someone has worked on it since; it is left as it is");
+        task =
+            TaskDecision.left(
+                name,
+                key,
+                values,
+                task.target(),
+                "someone has worked on it since; it is left as it is");
       }
       decided.put(name, underParent(task, member.rule().parent(), decided, pairs));
     }
     return List.copyOf(decided.values());
-  }
-
-  private static TaskDecision left(
-      String member, MatchKey key, FieldValues values, String because) {
-    return new TaskDecision(member, Verdict.UNCHANGED, key, values, Optional.empty(), because);
   }
 
   private boolean wasTouched(MatchKey key, World.PairState pair) {
@@ -135,9 +141,8 @@ final class TaskSet {
     Optional<String> made =
         Optional.ofNullable(pairs.get(parent.get())).flatMap(World.PairState::target);
     if (made.isEmpty() && above.delivery().isEmpty()) {
-      return new TaskDecision(
+      return TaskDecision.left(
           task.member(),
-          Verdict.UNCHANGED,
           task.key(),
           task.fields(),
           Optional.empty(),
@@ -151,16 +156,10 @@ final class TaskSet {
     FieldShape field = target.field(target.parentField()).orElseThrow();
     SequencedMap<String, Value> fields = new LinkedHashMap<>(delivery.fields());
     made.ifPresent(id -> fields.put(field.key(), Constant.parse(id, field.type())));
-    Optional<PlannedDelivery.AwaitedParent> awaited =
+    return delivery.after(
+        fields,
         made.isPresent()
             ? Optional.empty()
-            : Optional.of(new PlannedDelivery.AwaitedParent(above, field.key()));
-    return new PlannedDelivery(
-        delivery.idempotencyKey(),
-        delivery.system(),
-        delivery.collection(),
-        delivery.record(),
-        fields,
-        awaited);
+            : Optional.of(new PlannedDelivery.Awaited(above, Optional.of(field.key()))));
   }
 }

@@ -1,6 +1,8 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.time.Duration;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -42,6 +44,20 @@ public interface World extends Reading.Surroundings {
   /** Whether the event tells of nothing but what was written to its record from here. */
   default boolean isOwnWrite(Event event) {
     return false;
+  }
+
+  /**
+   * Whether an event still waits for what is not there yet.
+   *
+   * @param span how long it waits from when it was received
+   */
+  default boolean waits(Event event, Duration span) {
+    return false;
+  }
+
+  /** The page on which people see a record; empty if its system has none. */
+  default Optional<URI> page(String system, String collection, String record) {
+    return Optional.empty();
   }
 
   /** Whether someone worked on a pair's task since both sides last agreed. */

@@ -2,6 +2,7 @@ package org.ysthmos.core.document;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -12,6 +13,9 @@ import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.api.lowlevel.Parse;
+import org.snakeyaml.engine.v2.events.AliasEvent;
+import org.snakeyaml.engine.v2.events.Event;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -34,6 +38,9 @@ public final class DocumentNode {
   public static final int DEEPEST = 100;
 
   private static final Pattern ID = Pattern.compile("[a-z0-9]+(-[a-z0-9]+)*");
+
+  private static final Pattern SCHEME = Pattern.compile("[a-z][a-z0-9+.-]*");
+  private static final List<String> RUNNING = List.of("javascript", "vbscript", "data");
 
   private final Node node;
   private final String path;
@@ -61,7 +68,9 @@ public final class DocumentNode {
       if (depth(root) > DEEPEST) {
         throw tooDeep();
       }
-      return new DocumentNode(root, "");
+      DocumentNode document = new DocumentNode(root, "");
+      document.refuseRepeatedKeys();
+      return document;
     } catch (StackOverflowError deeperThanTheReaderGoes) {
       throw tooDeep();
     } catch (MarkedYamlEngineException e) {
@@ -72,7 +81,56 @@ public final class DocumentNode {
           mark.map(m -> m.getColumn() + 1).orElse(0),
           "this is not YAML: " + e.getProblem());
     } catch (YamlEngineException e) {
-      throw problemAt("", 0, 0, "this is not YAML: " + e.getMessage());
+      throw alias(yaml, settings)
+          .orElseGet(() -> problemAt("", 0, 0, "this is not YAML: " + e.getMessage()));
+    }
+  }
+
+  /** The first alias of the text, which stands for a list or a group that stands elsewhere. */
+  private static Optional<DocumentException> alias(String yaml, LoadSettings settings) {
+    for (Event event : new Parse(settings).parseString(yaml)) {
+      if (event instanceof AliasEvent alias) {
+        return alias
+            .getStartMark()
+            .map(
+                mark ->
+                    problemAt(
+                        "",
+                        mark.getLine() + 1,
+                        mark.getColumn() + 1,
+                        "“*%s” stands for something written elsewhere; write it out here"
+                            .formatted(alias.getAlias())));
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** A key that stands twice would silently lose what stands under one of them. */
+  private void refuseRepeatedKeys() {
+    Problems problems = new Problems();
+    repeatedKeys(problems);
+    problems.refuse();
+  }
+
+  private void repeatedKeys(Problems problems) {
+    if (node instanceof SequenceNode) {
+      list().forEach(item -> item.repeatedKeys(problems));
+    } else if (node instanceof MappingNode mapping) {
+      Map<String, DocumentProblem> first = new HashMap<>();
+      for (NodeTuple tuple : mapping.getValue()) {
+        if (tuple.getKeyNode() instanceof ScalarNode key) {
+          DocumentNode at = new DocumentNode(key, join(key.getValue()));
+          DocumentProblem here = at.problem("");
+          DocumentProblem before = first.putIfAbsent(key.getValue(), here);
+          if (before != null) {
+            problems.add(
+                at.problem(
+                    "the key “%s” stands twice in this group, in line %d, too; leave one out"
+                        .formatted(key.getValue(), before.line())));
+          }
+          new DocumentNode(tuple.getValueNode(), join(key.getValue())).repeatedKeys(problems);
+        }
+      }
     }
   }
 
@@ -201,6 +259,22 @@ public final class DocumentNode {
     return isList() ? list().stream().map(DocumentNode::text).toList() : List.of(text());
   }
 
+  /** Schemes of links, without a colon and in small letters (RFC 3986 section 3.1). */
+  public List<String> schemes() {
+    return texts().stream().map(this::scheme).toList();
+  }
+
+  private String scheme(String written) {
+    String scheme = written.toLowerCase(Locale.ROOT);
+    if (!SCHEME.matcher(scheme).matches()) {
+      throw refuse("“" + written + "” is no scheme; write it without its colon, for example sftp");
+    }
+    if (RUNNING.contains(scheme)) {
+      throw refuse("“" + written + "” would run a program on a click and is never carried");
+    }
+    return scheme;
+  }
+
   /** True or false; in quotes too, as it comes from the desk, where every scalar is a text. */
   public boolean flag() {
     if (node instanceof ScalarNode scalar && List.of("true", "false").contains(scalar.getValue())) {
@@ -233,13 +307,26 @@ public final class DocumentNode {
     return entries;
   }
 
+  /** Reads every item of a list; what is wrong with any of them is told at once. */
+  public <T> List<T> each(Function<DocumentNode, T> read) {
+    Problems problems = new Problems();
+    List<T> all = new ArrayList<>();
+    list().forEach(item -> problems.part(() -> read.apply(item)).ifPresent(all::add));
+    problems.refuse();
+    return all;
+  }
+
   /** A group that may hold these keys and no others; an unknown one names the nearest known. */
   public DocumentNode only(String... known) {
-    for (Map.Entry<String, DocumentNode> entry : group().entrySet()) {
-      if (!List.of(known).contains(entry.getKey())) {
-        throw entry.getValue().refuse(Nearest.unknown("key", entry.getKey(), List.of(known)));
-      }
-    }
+    Problems problems = new Problems();
+    group()
+        .forEach(
+            (key, under) -> {
+              if (!List.of(known).contains(key)) {
+                problems.add(under.problem(Nearest.unknown("key", key, List.of(known))));
+              }
+            });
+    problems.refuse();
     return this;
   }
 

@@ -12,6 +12,7 @@ public record DocumentProblem(String path, int line, int column, String message)
 
   @Override
   public String toString() {
-    return "line " + line + ", column " + column + " (" + path + "): " + message;
+    String where = path.isEmpty() ? "" : " (" + path + ")";
+    return line == 0 ? message : "line %d, column %d%s: %s".formatted(line, column, where, message);
   }
 }

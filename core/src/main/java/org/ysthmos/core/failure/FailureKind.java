@@ -13,6 +13,8 @@ public enum FailureKind {
   /** The request may or may not have been carried out; look for its key before trying again. */
   ANSWER_UNKNOWN("answer unknown", Next.RETRY_BY_ITSELF),
   SHAPE_CHANGED("shape changed", Next.AFTER_A_PERSON_ACTED),
+  /** What another event makes is not there yet; the event waits for it, as its bridge says. */
+  NOT_YET_THERE("not there yet", Next.RETRY_BY_ITSELF),
   LOOKUP_EMPTY("lookup empty", Next.AFTER_A_PERSON_ACTED),
   LOOKUP_AMBIGUOUS("lookup ambiguous", Next.AFTER_A_PERSON_ACTED),
   MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED),

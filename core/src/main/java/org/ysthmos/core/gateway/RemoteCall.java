@@ -45,7 +45,8 @@ public record RemoteCall(
     /** Keeping a copy of a letter. */
     KEEP_COPY("keeping a copy of the letter"),
     /** Reading how full the system is. */
-    READ_QUOTA("reading how full it is");
+    READ_QUOTA("reading how full it is"),
+    READ_NAMES("reading its names");
 
     private final String words;
 

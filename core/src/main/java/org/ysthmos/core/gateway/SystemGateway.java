@@ -1,5 +1,6 @@
 package org.ysthmos.core.gateway;
 
+import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.core.load.RateLimiter;
 
@@ -12,6 +13,11 @@ public interface SystemGateway extends RecordGateway, TaskGateway, ChangeGateway
   /** How full the system is; empty if its description does not say where that is read. */
   default Optional<QuotaReading> quota(CallLog calls) {
     return Optional.empty();
+  }
+
+  /** The directories that the system's description names, by their ids. */
+  default Map<String, DirectoryReading> directories(CallLog calls) {
+    return Map.of();
   }
 
   @Override

@@ -16,13 +16,27 @@ public interface TaskGateway {
    *
    * @param idempotencyKey kept by the system with the task where it can
    * @param record the task's id; empty while it is not made
+   * @param fields what is to be written
+   * @param held what the task held when it was last written, by which its address is found where
+   *     fields stand in that; empty while it is not made
    */
   record Effect(
       String collection,
       EffectKind kind,
       String idempotencyKey,
       Optional<String> record,
-      SequencedMap<String, Value> fields) {
+      SequencedMap<String, Value> fields,
+      Map<String, Value> held) {
+
+    /** An effect on a record whose address needs nothing but its id. */
+    public Effect(
+        String collection,
+        EffectKind kind,
+        String idempotencyKey,
+        Optional<String> record,
+        SequencedMap<String, Value> fields) {
+      this(collection, kind, idempotencyKey, record, fields, Map.of());
+    }
 
     /** Whether the task is to be made; otherwise it is to be changed. */
     public boolean makes() {

@@ -2,11 +2,10 @@ package org.ysthmos.core.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
-import java.net.URI;
-import java.net.URISyntaxException;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
@@ -30,9 +29,18 @@ import org.ysthmos.core.value.Warned;
  */
 public final class TypedReader {
 
+  private static final int LONGEST_SHOWN = 160;
+
   private TypedReader() {}
 
   public static Computed read(JsonNode node, ValueType type) {
+    return read(node, type, Set.of());
+  }
+
+  /**
+   * @param schemes schemes that links may have beside the usual ones
+   */
+  public static Computed read(JsonNode node, ValueType type, Set<String> schemes) {
     if (node instanceof TextNode text && type.kind() == ValueType.Kind.TEXT) {
       return Text.of(text.textValue());
     }
@@ -47,8 +55,8 @@ public final class TypedReader {
       case PERSON -> node.isValueNode() ? new Person(node.asText()) : mismatch(node, type);
       case DAY -> day(node, type);
       case MOMENT -> moment(node, type);
-      case LINK -> link(node, type);
-      case LIST -> list(node, type);
+      case LINK -> link(node, type, schemes);
+      case LIST -> list(node, type, schemes);
       case RECORD -> mismatch(node, type);
       case NOTHING -> Nothing.NOTHING;
     };
@@ -76,25 +84,29 @@ public final class TypedReader {
     }
   }
 
-  private static Computed link(JsonNode node, ValueType type) {
-    try {
-      URI address = new URI(node.asText());
-      return node.isTextual() && address.isAbsolute()
-          ? new Link(address, node.textValue())
-          : mismatch(node, type);
-    } catch (URISyntaxException notALink) {
+  private static Computed link(JsonNode node, ValueType type, Set<String> schemes) {
+    if (!node.isTextual()) {
       return mismatch(node, type);
+    }
+    try {
+      return Link.of(node.textValue(), schemes);
+    } catch (IllegalArgumentException notALink) {
+      return new Problem(
+          shorten(String.valueOf(notALink.getMessage())),
+          shorten(node.textValue()),
+          "Correct it at its source; if links of this scheme are to be carried, state it with the"
+              + " field (schemes), then send again");
     }
   }
 
-  private static Computed list(JsonNode node, ValueType type) {
+  private static Computed list(JsonNode node, ValueType type, Set<String> schemes) {
     if (!node.isArray()) {
       return mismatch(node, type);
     }
     ValueType element = type.element().orElse(ValueType.TEXT);
     List<Value> items = new ArrayList<>(node.size());
     for (JsonNode item : node) {
-      switch (read(item, element)) {
+      switch (read(item, element, schemes)) {
         case Value value -> items.add(value);
         case Problem problem -> {
           return problem;
@@ -129,6 +141,6 @@ public final class TypedReader {
   }
 
   private static String shorten(String text) {
-    return text.length() <= 80 ? text : text.substring(0, 79) + "…";
+    return text.length() <= LONGEST_SHOWN ? text : text.substring(0, LONGEST_SHOWN - 1) + "…";
   }
 }

@@ -5,6 +5,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
+import org.ysthmos.core.text.Letters;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -37,7 +38,8 @@ public record MatchKey(String bridge, String text, String hash) {
     StringBuilder canonical = new StringBuilder(bridge);
     StringBuilder text = new StringBuilder();
     for (Value value : values) {
-      String shown = value.display();
+      // An accent written apart or together makes no other thing (UAX #15, form C).
+      String shown = Letters.composed(value.display());
       canonical.append('\n').append(value.type()).append(':').append(shown.length());
       canonical.append(':').append(shown);
       text.append(text.isEmpty() ? "" : " · ").append(shown);

@@ -8,7 +8,7 @@ import org.ysthmos.core.json.Pointer;
  * Where a source value stands: in what came with the event ({@code /submission}), in a lookup's
  * result ({@code report/place}), in the event's own attributes ({@code event/time}), among the
  * values a bridge names ({@code values/fault}), in the item in hand of a list ({@code item/name}),
- * or among the days of a task set ({@code set/day}).
+ * among the days of a task set ({@code set/day}), or in the task that was made ({@code made/id}).
  *
  * @param root empty for the event's data, one of the {@link #RESERVED} words, else a lookup's name
  * @param pointer the place within
@@ -27,8 +27,11 @@ public record Address(String root, Pointer pointer) {
   /** The root of a task set's days. */
   public static final String SET = "set";
 
+  /** The root of the task that was made of the event, for what comes then. */
+  public static final String MADE = "made";
+
   /** Roots with a meaning of their own; no lookup may be called so. */
-  public static final List<String> RESERVED = List.of(EVENT, VALUES, ITEM, SET);
+  public static final List<String> RESERVED = List.of(EVENT, VALUES, ITEM, SET, MADE);
 
   /** The attributes of an event that can be used as a source. */
   public static final List<String> EVENT_ATTRIBUTES = List.of("id", "kind", "record", "time");

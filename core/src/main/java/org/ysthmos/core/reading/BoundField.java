@@ -2,7 +2,6 @@ package org.ysthmos.core.reading;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Computed;
@@ -37,16 +36,17 @@ public record BoundField(
         case OfAttribute a -> throw new IllegalStateException("no record stands at " + a);
         case OfNamed n -> throw new IllegalStateException("no record stands at " + n);
         case OfItemValue i -> throw new IllegalStateException("no record stands at " + i);
+        case OfMade m -> throw new IllegalStateException("no record stands at " + m);
         case OfSet s -> throw new IllegalStateException("no record stands at " + s);
       };
     }
   }
 
   /** A field of what came with the event. */
-  public record OfEvent(Pointer pointer, ValueType type) implements Reader {
+  public record OfEvent(Pointer pointer, FieldShape shape) implements Reader {
     @Override
     public Computed read(Reading reading) {
-      return TypedReader.read(pointer.in(reading.event().data()), type);
+      return shape.read(pointer.in(reading.event().data()));
     }
   }
 
@@ -75,10 +75,10 @@ public record BoundField(
   }
 
   /** A field of a record that was looked up. */
-  public record OfLookup(int lookup, Pointer pointer, ValueType type) implements Reader {
+  public record OfLookup(int lookup, Pointer pointer, FieldShape shape) implements Reader {
     @Override
     public Computed read(Reading reading) {
-      return TypedReader.read(pointer.in(reading.record(lookup)), type);
+      return shape.read(pointer.in(reading.record(lookup)));
     }
   }
 
@@ -91,10 +91,10 @@ public record BoundField(
   }
 
   /** A field of the record in hand. */
-  public record OfItem(Pointer pointer, ValueType type) implements Reader {
+  public record OfItem(Pointer pointer, FieldShape shape) implements Reader {
     @Override
     public Computed read(Reading reading) {
-      return TypedReader.read(pointer.in(reading.itemRecord()), type);
+      return shape.read(pointer.in(reading.itemRecord()));
     }
   }
 
@@ -111,6 +111,14 @@ public record BoundField(
     @Override
     public Computed read(Reading reading) {
       return anchor ? reading.anchorDay() : reading.setDay();
+    }
+  }
+
+  /** The id of the task that was made, or its link. */
+  public record OfMade(boolean link) implements Reader {
+    @Override
+    public Computed read(Reading reading) {
+      return link ? reading.made().link() : reading.made().id();
     }
   }
 

@@ -63,8 +63,10 @@ public final class Reading {
       List<TableUse> tableUses) {}
 
   /** What a rule has in hand where it goes through a list or a set. */
-  private record InHand(@Nullable JsonNode record, @Nullable Value value, Value day, Value anchor) {
-    static final InHand NOTHING = new InHand(null, null, Nothing.NOTHING, Nothing.NOTHING);
+  private record InHand(
+      @Nullable JsonNode record, @Nullable Value value, Value day, Value anchor, Made made) {
+    static final InHand NOTHING =
+        new InHand(null, null, Nothing.NOTHING, Nothing.NOTHING, Made.NONE);
   }
 
   private final Shared shared;
@@ -120,17 +122,30 @@ public final class Reading {
 
   /** The same with a record of a list in hand. */
   public Reading holding(JsonNode record) {
-    return new Reading(shared, new InHand(record, null, inHand.day(), inHand.anchor()));
+    return new Reading(
+        shared, new InHand(record, null, inHand.day(), inHand.anchor(), inHand.made()));
   }
 
   /** The same with a value of a list in hand. */
   public Reading holding(Value value) {
-    return new Reading(shared, new InHand(null, value, inHand.day(), inHand.anchor()));
+    return new Reading(
+        shared, new InHand(null, value, inHand.day(), inHand.anchor(), inHand.made()));
   }
 
   /** The same with the days of a task of a set in hand. */
   public Reading holding(Value day, Value anchor) {
-    return new Reading(shared, new InHand(inHand.record(), inHand.value(), day, anchor));
+    return new Reading(
+        shared, new InHand(inHand.record(), inHand.value(), day, anchor, inHand.made()));
+  }
+
+  /** The same for what comes after a task was made. */
+  public Reading after(Made made) {
+    return new Reading(
+        shared, new InHand(inHand.record(), inHand.value(), inHand.day(), inHand.anchor(), made));
+  }
+
+  Made made() {
+    return inHand.made();
   }
 
   JsonNode itemRecord() {

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
@@ -93,7 +94,7 @@ public final class SlotText {
         return problem;
       }
       String shown = Warned.valueOf(computed).display();
-      blank = blank && shown.isBlank();
+      blank = blank && WhiteSpace.isBlank(shown);
       text.append(shown);
       if (text.length() > Text.LONGEST) {
         return Text.tooLong();

@@ -37,6 +37,15 @@ public final class BridgeSchema {
     defs.set("address", text().put("pattern", "^[^/]*/"));
     defs.set(
         "operand", oneOf(ref("scalar"), group("value", ref("address")).required("value").node()));
+    ObjectNode number = types("number", "string");
+    defs.set("amount", oneOf(number, inField(number)));
+    defs.set("time", oneOf(text(), inField(text())));
+    defs.set(
+        "texted",
+        oneOf(
+            ref("scalar"),
+            group("text", ref("scalar")).and("locale", text()).required("text").node(),
+            group("value", ref("address")).and("locale", text()).required("value").node()));
     defs.set("notFound", notFound());
     defs.set(
         "bands",
@@ -66,7 +75,7 @@ public final class BridgeSchema {
                     .and("own-writes", flag())
                     .required("event")
                     .node())
-            .and("to", place().and("if-gone", words(BridgeDefinition.IfGone.class)).node())
+            .and("to", to(place().and("if-gone", words(BridgeDefinition.IfGone.class))))
             .and("lookups", named(lookup(), true))
             .and("values", named(ref("rule"), true))
             .and("when", ref("condition"))
@@ -76,6 +85,7 @@ public final class BridgeSchema {
                 group("list", ref("rule")).and("key", ref("address")).required("list").node())
             .and("set", set())
             .and("fields", ref("fields"))
+            .and("then", named(effect(), true))
             .and(
                 "ceiling",
                 group("creates", JSON.objectNode().put("type", "integer").put("minimum", 1))
@@ -92,10 +102,25 @@ public final class BridgeSchema {
     return group("system", text()).and("collection", text()).required("system", "collection");
   }
 
+  /** A place, or the record that the event came from. */
+  private static ObjectNode to(Group place) {
+    return oneOf(JSON.objectNode().put("const", "record"), place.node());
+  }
+
+  private static ObjectNode effect() {
+    return group("to", to(place()))
+        .and("when", ref("condition"))
+        .and("match", arrayOf(ref("address")).put("minItems", 1))
+        .and("fields", ref("fields"))
+        .required("to", "fields")
+        .node();
+  }
+
   private static ObjectNode lookup() {
-    return group("in", text().put("pattern", "^[^/]+/[^/]+$"))
+    return group("in", text().put("pattern", "^[^/]+(/[^/]+)?$"))
         .and("from", words(LookupRule.Origin.class))
         .and("by", named(ref("rule"), false).put("minProperties", 1))
+        .and("wait", text())
         .and("none", words(LookupRule.NoneFound.class))
         .and(
             "several",
@@ -171,6 +196,11 @@ public final class BridgeSchema {
     return group(name, schema).and("steps", ref("steps")).required(name);
   }
 
+  /** What stands in a field, and what is used where that is of no use. */
+  private static ObjectNode inField(ObjectNode otherwise) {
+    return group("value", ref("address")).and("otherwise", otherwise).required("value").node();
+  }
+
   private static ObjectNode notFound() {
     ObjectNode words = JSON.objectNode();
     words.putArray("enum").add("fail").add("empty").add("pass-through");
@@ -229,7 +259,9 @@ public final class BridgeSchema {
             case WHOLE_NUMBER -> whole();
             case NUMBER -> types("number", "string");
             case FLAG -> flag();
-            case TIME, ZONE, LOCALE, PERIOD, PATTERN, TABLE, CALENDAR -> text();
+            case TIME -> ref("time");
+            case ZONE, LOCALE, PERIOD, PATTERN, TABLE, CALENDAR -> text();
+            case AMOUNT -> ref("amount");
             case ADDRESS -> ref("address");
             case ADDRESSES -> arrayOf(ref("address"));
             case OPERAND -> ref("operand");
@@ -260,6 +292,7 @@ public final class BridgeSchema {
                     .required("from", "to")
                     .node();
             case "not" -> ref("operator");
+            case "equal-ignoring-case" -> ref("texted");
             default -> ref("operand");
           });
     }

@@ -12,6 +12,7 @@ import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.AtTime;
 import org.ysthmos.core.step.Chain;
 import org.ysthmos.core.step.Step;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Moment;
@@ -54,7 +55,7 @@ public record CompiledField(FieldShape target, CompiledValue value, Optional<Zon
         return target.required() ? missing() : fit;
       }
       case Text text -> {
-        if (target.required() && text.text().isBlank()) {
+        if (target.required() && WhiteSpace.isBlank(text.text())) {
           return missing();
         }
         return target.longest().isPresent()

@@ -15,4 +15,16 @@ public record ValueRule(Source source, List<Step> steps) {
   public static ValueRule of(Address address) {
     return new ValueRule(new Source.Field(address), List.of());
   }
+
+  /** Whether any value on its way goes through steps. */
+  public boolean goesThroughSteps() {
+    return !steps.isEmpty()
+        || switch (source) {
+          case Source.Cases cases ->
+              cases.cases().stream().anyMatch(one -> one.then().goesThroughSteps())
+                  || cases.otherwise().filter(ValueRule::goesThroughSteps).isPresent();
+          case Source.Each each -> each.item().goesThroughSteps();
+          default -> false;
+        };
+  }
 }

@@ -12,6 +12,7 @@ import java.util.Optional;
  *     records have none
  * @param fields the fields of a whole record
  * @param eventFields the fields that come with an event, which may be only an id
+ * @param abilities what its system can do with it; empty where that is not known
  */
 public record CollectionShape(
     String system,
@@ -22,11 +23,79 @@ public record CollectionShape(
     String titleField,
     String parentField,
     List<FieldShape> fields,
-    List<FieldShape> eventFields) {
+    List<FieldShape> eventFields,
+    Optional<Abilities> abilities) {
 
   public CollectionShape {
     fields = List.copyOf(fields);
     eventFields = List.copyOf(eventFields);
+  }
+
+  /**
+   * What a system can do with a collection.
+   *
+   * @param kinds the kinds of event that come from it
+   * @param makes whether records can be made
+   * @param changes whether records can be changed
+   * @param pages whether people see a record on a page that has an address
+   */
+  public record Abilities(List<String> kinds, boolean makes, boolean changes, boolean pages) {
+    public Abilities {
+      kinds = List.copyOf(kinds);
+    }
+  }
+
+  /** A collection of which is not known what its system can do with it. */
+  public CollectionShape(
+      String system,
+      String systemName,
+      String collection,
+      String name,
+      String recordWord,
+      String titleField,
+      String parentField,
+      List<FieldShape> fields,
+      List<FieldShape> eventFields) {
+    this(
+        system,
+        systemName,
+        collection,
+        name,
+        recordWord,
+        titleField,
+        parentField,
+        fields,
+        eventFields,
+        Optional.empty());
+  }
+
+  /** The same with other fields of its records. */
+  public CollectionShape withFields(List<FieldShape> other) {
+    return new CollectionShape(
+        system,
+        systemName,
+        collection,
+        name,
+        recordWord,
+        titleField,
+        parentField,
+        other,
+        eventFields,
+        abilities);
+  }
+
+  public CollectionShape with(Abilities known) {
+    return new CollectionShape(
+        system,
+        systemName,
+        collection,
+        name,
+        recordWord,
+        titleField,
+        parentField,
+        fields,
+        eventFields,
+        Optional.of(known));
   }
 
   /**
@@ -36,16 +105,12 @@ public record CollectionShape(
   public CollectionShape written() {
     List<FieldShape> written =
         fields.stream().filter(field -> !field.key().startsWith("/")).toList();
-    return new CollectionShape(
-        system,
-        systemName,
-        collection,
-        name,
-        recordWord,
-        titleField,
-        parentField,
-        written,
-        eventFields);
+    return withFields(written);
+  }
+
+  /** The fields that can be read in its records, each under its address. */
+  public List<FieldShape> readFields() {
+    return fields.stream().filter(field -> field.key().startsWith("/")).toList();
   }
 
   public Optional<FieldShape> field(String key) {

@@ -1,5 +1,6 @@
 package org.ysthmos.core.shape;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.time.ZoneId;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -7,6 +8,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
+import org.ysthmos.core.json.TypedReader;
+import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.TextLength;
 import org.ysthmos.core.value.ValueType;
 
@@ -20,6 +24,9 @@ import org.ysthmos.core.value.ValueType;
  * @param countedIn how the system counts the length of a text
  * @param names what people call the keys of choices or people, as far as they are known
  * @param shownIn the zone in which the system's people see a moment, where it is known
+ * @param schemes schemes that a link may have here beside the usual ones, in small letters
+ * @param directory the id of the directory in which its system keeps the names; empty where it
+ *     keeps none
  * @param fields the fields of each record, where the field is a list of records
  */
 public record FieldShape(
@@ -31,11 +38,14 @@ public record FieldShape(
     TextLength countedIn,
     Map<String, String> names,
     Optional<ZoneId> shownIn,
+    Set<String> schemes,
+    String directory,
     List<FieldShape> fields) {
 
   public FieldShape {
     // In their own order, which is how people know them.
     names = Collections.unmodifiableMap(new LinkedHashMap<>(names));
+    schemes = Set.copyOf(schemes);
     fields = List.copyOf(fields);
   }
 
@@ -49,27 +59,49 @@ public record FieldShape(
         TextLength.CODE_UNITS,
         Map.of(),
         Optional.empty(),
+        Set.of(),
+        "",
         List.of());
   }
 
+  /** Reads what stands in a record as the field declares it. */
+  public Computed read(JsonNode node) {
+    return TypedReader.read(node, type, schemes);
+  }
+
   public FieldShape withRequired(boolean needed) {
-    return new FieldShape(key, name, type, needed, longest, countedIn, names, shownIn, fields);
+    return new FieldShape(
+        key, name, type, needed, longest, countedIn, names, shownIn, schemes, directory, fields);
   }
 
   public FieldShape withLongest(OptionalInt most, TextLength unit) {
-    return new FieldShape(key, name, type, required, most, unit, names, shownIn, fields);
+    return new FieldShape(
+        key, name, type, required, most, unit, names, shownIn, schemes, directory, fields);
   }
 
   public FieldShape withNames(Map<String, String> known) {
-    return new FieldShape(key, name, type, required, longest, countedIn, known, shownIn, fields);
+    return new FieldShape(
+        key, name, type, required, longest, countedIn, known, shownIn, schemes, directory, fields);
   }
 
   public FieldShape withShownIn(Optional<ZoneId> zone) {
-    return new FieldShape(key, name, type, required, longest, countedIn, names, zone, fields);
+    return new FieldShape(
+        key, name, type, required, longest, countedIn, names, zone, schemes, directory, fields);
+  }
+
+  public FieldShape withSchemes(Set<String> more) {
+    return new FieldShape(
+        key, name, type, required, longest, countedIn, names, shownIn, more, directory, fields);
+  }
+
+  public FieldShape withDirectory(String id) {
+    return new FieldShape(
+        key, name, type, required, longest, countedIn, names, shownIn, schemes, id, fields);
   }
 
   public FieldShape withFields(List<FieldShape> inner) {
-    return new FieldShape(key, name, type, required, longest, countedIn, names, shownIn, inner);
+    return new FieldShape(
+        key, name, type, required, longest, countedIn, names, shownIn, schemes, directory, inner);
   }
 
   /** What people call a key, or the key itself where that is not known. */

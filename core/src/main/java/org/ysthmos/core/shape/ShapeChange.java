@@ -9,7 +9,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.value.Problem;
 
 /**
@@ -67,8 +66,7 @@ public record ShapeChange(FieldShape field, Kind kind, Optional<String> likely) 
           changes.add(new ShapeChange(field, Kind.GONE, likely(field, unknown)));
         }
       } else if (found.stream().noneMatch(JsonNode::isNull)
-          && found.stream()
-              .allMatch(node -> TypedReader.read(node, field.type()) instanceof Problem)) {
+          && found.stream().allMatch(node -> field.read(node) instanceof Problem)) {
         changes.add(new ShapeChange(field, Kind.OTHER_TYPE, Optional.empty()));
       }
     }

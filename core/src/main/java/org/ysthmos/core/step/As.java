@@ -3,8 +3,10 @@ package org.ysthmos.core.step;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SequencedMap;
+import java.util.Set;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Link;
@@ -14,8 +16,12 @@ import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 import org.ysthmos.core.value.Warned;
 
-/** Takes a value as another type that is written alike; nothing about it changes. */
-public record As(To to) implements Step {
+/**
+ * Takes a value as another type that is written alike; nothing about it changes.
+ *
+ * @param schemes schemes that a link may have beside the usual ones
+ */
+public record As(To to, List<String> schemes) implements Step {
 
   /** What a value can be taken as. */
   public enum To {
@@ -43,7 +49,36 @@ public record As(To to) implements Step {
           .bare(Option.required("to", Option.Words.of(To.class), "what it is taken as"))
           .example("as: person", "tb-07", "tb-07")
           .example("as: link", "not a link", "“not a link” is no absolute address")
-          .reads(options -> new As(options.node("to").word(To.class)));
+          .with(
+              Option.optional(
+                  "schemes",
+                  Option.Plain.TEXTS,
+                  "schemes that a link may have beside http, https, mailto and tel"))
+          .example(
+              "as: link",
+              "javascript:alert(1)",
+              "“javascript:alert(1)” is no link to follow: “javascript:” is not among http, https, mailto, tel and what is stated")
+          .example(
+              "as: { to: link, schemes: [sftp] }",
+              "sftp://plans.example/fern",
+              "sftp://plans.example/fern")
+          .reads(As::read);
+
+  public As {
+    schemes = List.copyOf(schemes);
+  }
+
+  public static As to(To to) {
+    return new As(to, List.of());
+  }
+
+  private static Step read(StepOptions options) {
+    To to = options.node("to").word(To.class);
+    if (options.has("schemes") && to != To.LINK) {
+      throw options.node("schemes").refuse("only a link has a scheme");
+    }
+    return new As(to, options.get("schemes").map(DocumentNode::schemes).orElse(List.of()));
+  }
 
   @Override
   public StepKind kind() {
@@ -52,7 +87,7 @@ public record As(To to) implements Step {
 
   @Override
   public SequencedMap<String, Object> options() {
-    return Written.of("to", DocumentNode.wordOf(to));
+    return Written.and(Written.of("to", DocumentNode.wordOf(to)), "schemes", schemes, List.of());
   }
 
   @Override
@@ -109,12 +144,12 @@ public record As(To to) implements Step {
       return Constant.parse(text, to.type());
     }
     try {
-      return Link.of(text.strip());
+      return Link.of(WhiteSpace.strip(text), Set.copyOf(schemes));
     } catch (IllegalArgumentException notALink) {
       return new Problem(
-          "“" + text + "” is no absolute address",
+          String.valueOf(notALink.getMessage()),
           text,
-          "Correct the address at its source; it starts with https:// or another scheme");
+          "Correct the address at its source; it starts with https:// or another stated scheme");
     }
   }
 }

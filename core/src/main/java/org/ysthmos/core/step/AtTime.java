@@ -1,14 +1,14 @@
 package org.ysthmos.core.step;
 
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeParseException;
 import java.util.List;
+import java.util.Objects;
 import java.util.SequencedMap;
-import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
@@ -25,7 +25,7 @@ import org.ysthmos.core.value.Warned;
  * moved silently. Where clocks went back over it, the earlier of the two moments is taken, with a
  * warning.
  */
-public record AtTime(LocalTime time, ZoneId zone) implements Step {
+public record AtTime(TimeOfDay time, ZoneId zone) implements Step {
 
   static final StepKind KIND =
       StepKind.of(
@@ -33,7 +33,16 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
               StepKind.Family.DATE,
               "Makes a moment of a day: the stated time in the stated zone. A time that clocks"
                   + " skipped or passed twice leaves a warning.")
-          .with(Option.required("time", Option.Plain.TIME, "the time of day"))
+          .with(
+              Option.optional(
+                  "time",
+                  Option.Plain.TIME,
+                  "the time of day, or a field that holds one as a text `{ value: address, otherwise:"
+                      + " \"17:00\" }`"))
+          .with(Option.optional("hour", Option.Plain.AMOUNT, "the hour instead, 0 to 23"))
+          .with(
+              Option.optional(
+                  "minute", Option.Plain.AMOUNT, "the minute beside the hour; 0 if not said"))
           .with(Option.required("zone", Option.Plain.ZONE, "where the clock hangs"))
           .example(
               "at: { time: \"17:00\", zone: Europe/Lisbon }",
@@ -43,15 +52,39 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
               "at: { time: \"09:00\", zone: Pacific/Auckland }",
               Day.parse("2026-11-30"),
               "2026-11-29T20:00:00Z")
+          .example(
+              "at: { time: { value: /time }, zone: Europe/Lisbon }",
+              Day.parse("2026-11-30"),
+              "2026-11-30T16:30:00Z")
+          .example(
+              "at: { hour: { value: /hour }, minute: 15, zone: Europe/Lisbon }",
+              Day.parse("2026-11-30"),
+              "2026-11-30T09:15:00Z")
           .reads(AtTime::read);
 
   private static Step read(StepOptions options) {
-    DocumentNode time = options.node("time");
-    try {
-      return new AtTime(LocalTime.parse(time.text()), options.zone("zone"));
-    } catch (DateTimeParseException e) {
-      throw time.refuse("“" + time.text() + "” is no time of day; write for example \"17:00\"");
+    if (options.has("time") == options.has("hour")) {
+      throw options.refuse("say the time of day, or its hour and minute");
     }
+    if (options.has("time")) {
+      if (options.has("minute")) {
+        throw options.node("minute").refuse("a minute stands beside an hour");
+      }
+      return new AtTime(TimeOfDay.read(options.node("time")), options.zone("zone"));
+    }
+    Amount minute =
+        options
+            .get("minute")
+            .map(node -> Amount.read(node, TimeOfDay.MINUTES))
+            .orElse(new Amount.Fixed(BigDecimal.ZERO));
+    return new AtTime(
+        new TimeOfDay.OfHour(Amount.read(options.node("hour"), TimeOfDay.HOURS), minute),
+        options.zone("zone"));
+  }
+
+  /** At a time that is written down. */
+  public static AtTime of(LocalTime time, ZoneId zone) {
+    return new AtTime(new TimeOfDay.Written(time), zone);
   }
 
   @Override
@@ -61,14 +94,15 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
 
   @Override
   public SequencedMap<String, Object> options() {
-    SequencedMap<String, Object> options = Written.of("time", time.toString());
+    SequencedMap<String, Object> options = Written.nothing();
+    time.write(options);
     options.put("zone", zone.getId());
     return options;
   }
 
   @Override
   public String sentence() {
-    return "at " + time + " in " + placeName(zone);
+    return "at " + time.sentence() + " in " + placeName(zone);
   }
 
   /** The last part of a zone's name, as people say it: {@code Lisbon} for {@code Europe/Lisbon}. */
@@ -80,8 +114,15 @@ public record AtTime(LocalTime time, ZoneId zone) implements Step {
   @Override
   public Compiled compile(ValueType in, Scope scope) {
     Step.needs(in.equals(ValueType.DAY), in, "a day", "read it as a day first (read-day)");
+    TimeOfDay.Compiled clock = time.compile(scope);
     return Compiled.of(
-        ValueType.MOMENT, (value, reading) -> at(((Day) value).date().atTime(time), zone));
+        ValueType.MOMENT,
+        (value, reading) -> {
+          TimeOfDay.Found found = clock.read(reading);
+          return found.problem() != null
+              ? found.problem()
+              : at(((Day) value).date().atTime(Objects.requireNonNull(found.time())), zone);
+        });
   }
 
   /** The moment of a clock's reading in a zone, with a warning where clocks changed over it. */

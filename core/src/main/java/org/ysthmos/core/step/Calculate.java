@@ -7,17 +7,18 @@ import java.util.List;
 import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.ValueType;
 
 /**
- * Calculates with a constant; exact, but for a division, which is rounded half up.
+ * Calculates with a number; exact, but for a division, which is rounded half up.
  *
  * @param places how many places a division keeps
  */
-public record Calculate(Operation operation, BigDecimal number, int places) implements Step {
+public record Calculate(Operation operation, Amount amount, int places) implements Step {
 
-  /** What is done with the constant. */
+  /** What is done with the number. */
   public enum Operation {
     PLUS("plus"),
     MINUS("minus"),
@@ -35,11 +36,14 @@ public record Calculate(Operation operation, BigDecimal number, int places) impl
 
   static final StepKind KIND =
       StepKind.of(
-              "calculate", StepKind.Family.NUMBER, "Calculates with a constant number, exactly.")
-          .with(Option.optional("plus", Option.Plain.NUMBER, "is added"))
-          .with(Option.optional("minus", Option.Plain.NUMBER, "is taken away"))
-          .with(Option.optional("times", Option.Plain.NUMBER, "is multiplied by"))
-          .with(Option.optional("divided-by", Option.Plain.NUMBER, "is divided by"))
+              "calculate",
+              StepKind.Family.NUMBER,
+              "Calculates with a number, exactly; it is written down, or stands in a field"
+                  + " `{ value: address, otherwise: number }`.")
+          .with(Option.optional("plus", Option.Plain.AMOUNT, "is added"))
+          .with(Option.optional("minus", Option.Plain.AMOUNT, "is taken away"))
+          .with(Option.optional("times", Option.Plain.AMOUNT, "is multiplied by"))
+          .with(Option.optional("divided-by", Option.Plain.AMOUNT, "is divided by"))
           .with(
               Option.optional(
                   "places",
@@ -47,6 +51,12 @@ public record Calculate(Operation operation, BigDecimal number, int places) impl
                   "how many places a division keeps, rounded half up; 10 if not said"))
           .example("calculate: { times: 0.1 }", Decimal.parse("3"), "0.3")
           .example("calculate: { divided-by: 3, places: 2 }", Decimal.parse("10"), "3.33")
+          .example("calculate: { times: { value: /days } }", Decimal.of(4), "120")
+          .example(
+              "calculate: { divided-by: { value: /none } }",
+              Decimal.of(4),
+              "none: nothing can be divided by 0")
+          .example("calculate: { divided-by: { value: /none, otherwise: 2 } }", Decimal.of(4), "2")
           .reads(Calculate::read);
 
   private static Step read(StepOptions options) {
@@ -57,16 +67,14 @@ public record Calculate(Operation operation, BigDecimal number, int places) impl
     if (given.size() != 1) {
       throw options.refuse("write one of plus, minus, times or divided-by");
     }
-    DocumentNode node = options.node(DocumentNode.wordOf(given.getFirst()));
-    BigDecimal number = node.number();
-    if (!(Decimal.checked(number) instanceof Decimal)) {
-      throw node.refuse("the number has too many digits");
-    }
-    if (given.getFirst() == Operation.DIVIDED_BY && number.signum() == 0) {
-      throw node.refuse("nothing can be divided by 0");
-    }
+    Operation operation = given.getFirst();
+    Amount amount = Amount.read(options.node(DocumentNode.wordOf(operation)), range(operation));
     int places = options.has("places") ? options.whole("places", 0, 100) : USUAL_PLACES;
-    return new Calculate(given.getFirst(), number, places);
+    return new Calculate(operation, amount, places);
+  }
+
+  private static Amount.Range range(Operation operation) {
+    return operation == Operation.DIVIDED_BY ? Amount.Range.DIVISOR : Amount.Range.ANY;
   }
 
   @Override
@@ -77,23 +85,33 @@ public record Calculate(Operation operation, BigDecimal number, int places) impl
   @Override
   public SequencedMap<String, Object> options() {
     return Written.and(
-        Written.of(DocumentNode.wordOf(operation), number), "places", places, USUAL_PLACES);
+        Written.of(DocumentNode.wordOf(operation), amount.toDocument()),
+        "places",
+        places,
+        USUAL_PLACES);
   }
 
   @Override
   public String sentence() {
-    return operation.words + " " + number.toPlainString();
+    return operation.words + (amount.isNegative() ? " −" : " ") + amount.sentence();
   }
 
   @Override
   public Compiled compile(ValueType in, Scope scope) {
     Step.needs(
         in.equals(ValueType.NUMBER), in, "a number", "read it as a number first (read-number)");
+    Amount.Compiled with = amount.compile(range(operation), scope);
     return Compiled.of(
-        ValueType.NUMBER, (value, reading) -> Decimal.checked(of(((Decimal) value).number())));
+        ValueType.NUMBER,
+        (value, reading) -> {
+          Computed number = with.read(reading);
+          return number instanceof Decimal by
+              ? Decimal.checked(of(((Decimal) value).number(), by.number()))
+              : number;
+        });
   }
 
-  private BigDecimal of(BigDecimal value) {
+  private BigDecimal of(BigDecimal value, BigDecimal number) {
     return switch (operation) {
       case PLUS -> value.add(number);
       case MINUS -> value.subtract(number);

@@ -1,14 +1,23 @@
 package org.ysthmos.core.step;
 
+import java.text.ParsePosition;
 import java.time.DateTimeException;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.YearMonth;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
 import java.time.format.ResolverStyle;
+import java.time.format.TextStyle;
+import java.time.temporal.ChronoField;
+import java.time.temporal.TemporalAccessor;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.text.Letters;
 
 /**
  * Patterns of days and moments: those of {@link DateTimeFormatter}, and the words {@code iso} and
@@ -23,6 +32,72 @@ final class DatePatterns {
   private static final String WEEK_LETTERS = "YwWec";
 
   private DatePatterns() {}
+
+  /**
+   * A written date as the formatters know it: accents composed (UAX #15, form C), and the digits of
+   * any script as the ten of ASCII.
+   */
+  static String plain(String text) {
+    if (Letters.isAscii(text)) {
+      return text;
+    }
+    StringBuilder plain = new StringBuilder(text.length());
+    Letters.composed(text)
+        .codePoints()
+        .map(sign -> Character.isDigit(sign) ? '0' + Character.digit(sign, 10) : sign)
+        .forEach(plain::appendCodePoint);
+    return plain.toString();
+  }
+
+  /**
+   * What contradicts itself in a text that fits a pattern: a weekday that its date is not.
+   *
+   * @return empty if there is no such thing in it
+   */
+  static Optional<String> contradiction(String text, DateTimeFormatter formatter, Locale locale) {
+    TemporalAccessor said = said(text, formatter);
+    if (said == null) {
+      return Optional.empty();
+    }
+    for (ChronoField field :
+        List.of(
+            ChronoField.DAY_OF_WEEK,
+            ChronoField.YEAR,
+            ChronoField.MONTH_OF_YEAR,
+            ChronoField.DAY_OF_MONTH)) {
+      if (!said.isSupported(field)) {
+        return Optional.empty();
+      }
+    }
+    YearMonth month = YearMonth.of(said.get(ChronoField.YEAR), said.get(ChronoField.MONTH_OF_YEAR));
+    int day = said.get(ChronoField.DAY_OF_MONTH);
+    if (!month.isValidDay(day)) {
+      return Optional.empty();
+    }
+    DayOfWeek is = month.atDay(day).getDayOfWeek();
+    DayOfWeek named = DayOfWeek.of(said.get(ChronoField.DAY_OF_WEEK));
+    return is == named
+        ? Optional.empty()
+        : Optional.of(
+            "“%s” says %s, but %s is a %s"
+                .formatted(text, name(named, locale), month.atDay(day), name(is, locale)));
+  }
+
+  /** Whether a text is written as the pattern says, be it a real date or not. */
+  static boolean fits(String text, DateTimeFormatter formatter) {
+    return said(text, formatter) != null;
+  }
+
+  /** The fields as they are written, without asking whether they agree; null if it does not fit. */
+  private static @Nullable TemporalAccessor said(String text, DateTimeFormatter formatter) {
+    ParsePosition end = new ParsePosition(0);
+    TemporalAccessor said = formatter.parseUnresolved(text, end);
+    return said == null || end.getErrorIndex() >= 0 || end.getIndex() < text.length() ? null : said;
+  }
+
+  private static String name(DayOfWeek day, Locale locale) {
+    return day.getDisplayName(TextStyle.FULL, locale);
+  }
 
   /**
    * @throws IllegalArgumentException if it is no pattern, or says no whole day

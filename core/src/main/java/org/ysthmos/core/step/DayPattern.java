@@ -99,11 +99,20 @@ public final class DayPattern {
         .toList();
   }
 
-  /** The day that the whole text is, or nothing. */
-  public Optional<LocalDate> read(String text) {
+  /** What contradicts itself in a text that is written this way and is no day. */
+  Optional<String> contradiction(String written, Locale locale) {
+    return DatePatterns.contradiction(DatePatterns.plain(written), formatter, locale);
+  }
+
+  /** The day that the whole text is, or nothing; digits of any script are read. */
+  public Optional<LocalDate> read(String written) {
+    String text = DatePatterns.plain(written);
     LocalDate quick = quick(text);
     if (quick != null) {
       return Optional.of(quick);
+    }
+    if (!DatePatterns.fits(text, formatter)) {
+      return Optional.empty();
     }
     try {
       return Optional.of(LocalDate.parse(text, formatter));

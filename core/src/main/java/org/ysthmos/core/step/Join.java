@@ -33,7 +33,11 @@ public record Join(String between) implements Step {
 
   @Override
   public String sentence() {
-    return between.equals("\n") ? "each on its own line" : "joined by “" + between + "”";
+    return switch (between) {
+      case "\n" -> "each on its own line";
+      case "\n\n" -> "with an empty line between";
+      default -> "joined by “" + between + "”";
+    };
   }
 
   @Override

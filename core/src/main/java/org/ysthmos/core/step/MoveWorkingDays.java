@@ -8,6 +8,7 @@ import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.ValueType;
 
@@ -15,8 +16,12 @@ import org.ysthmos.core.value.ValueType;
  * Moves a day over the working days of a calendar.
  *
  * @param days how many working days later; earlier if negative
+ * @param earlier whether the number says how many earlier instead
  */
-public record MoveWorkingDays(int days, String calendar) implements Step {
+public record MoveWorkingDays(Amount days, boolean earlier, String calendar) implements Step {
+
+  private static final Amount.Range DAYS =
+      Amount.Range.whole(-WorkingCalendar.FARTHEST, WorkingCalendar.FARTHEST);
 
   static final StepKind KIND =
       StepKind.of(
@@ -27,8 +32,12 @@ public record MoveWorkingDays(int days, String calendar) implements Step {
           .with(
               Option.required(
                   "days",
-                  Option.Plain.WHOLE_NUMBER,
-                  "how many working days later; earlier if negative"))
+                  Option.Plain.AMOUNT,
+                  "how many working days later; earlier if negative; a number, or a field"
+                      + " `{ value: address, otherwise: number }`"))
+          .with(
+              Option.optional(
+                  "earlier", Option.Plain.FLAG, "whether the number says how many earlier"))
           .with(Option.required("calendar", Option.Plain.CALENDAR, "whose working days"))
           .example(
               "move-working-days: { days: 1, calendar: office }",
@@ -38,10 +47,15 @@ public record MoveWorkingDays(int days, String calendar) implements Step {
               "move-working-days: { days: -2, calendar: office }",
               Day.parse("2026-12-28"),
               "2026-12-23")
+          .example(
+              "move-working-days: { days: { value: /days }, earlier: true, calendar: office }",
+              Day.parse("2026-11-27"),
+              "2026-10-16")
           .reads(
               options ->
                   new MoveWorkingDays(
-                      options.whole("days", -WorkingCalendar.FARTHEST, WorkingCalendar.FARTHEST),
+                      Amount.read(options.node("days"), DAYS),
+                      options.flag("earlier"),
                       options.text("calendar")));
 
   @Override
@@ -51,36 +65,47 @@ public record MoveWorkingDays(int days, String calendar) implements Step {
 
   @Override
   public SequencedMap<String, Object> options() {
-    SequencedMap<String, Object> options = Written.of("days", days);
+    SequencedMap<String, Object> options = Written.of("days", days.toDocument());
+    Written.and(options, "earlier", earlier, false);
     options.put("calendar", calendar);
     return options;
   }
 
   @Override
   public String sentence() {
-    int count = Math.abs(days);
-    return days == 0
+    String count = days.sentence();
+    return count.equals("0")
         ? "or the next working day (" + calendar + ")"
-        : "moved %d working day%s %s (%s)"
-            .formatted(count, count == 1 ? "" : "s", days < 0 ? "earlier" : "later", calendar);
+        : "moved %s working day%s %s (%s)"
+            .formatted(
+                count,
+                count.equals("1") ? "" : "s",
+                earlier != days.isNegative() ? "earlier" : "later",
+                calendar);
   }
 
   @Override
   public Compiled compile(ValueType in, Scope scope) {
     Step.needs(in.equals(ValueType.DAY), in, "a day", "read it as a day first (read-day)");
     scope.calendar(calendar);
+    Amount.Compiled by = days.compile(DAYS, scope);
     return Compiled.of(
-        ValueType.DAY, (value, reading) -> move(((Day) value).date(), days, calendar, reading));
+        ValueType.DAY,
+        (value, reading) -> {
+          Computed number = by.read(reading);
+          if (!(number instanceof Decimal count)) {
+            return number;
+          }
+          int later = count.number().intValueExact();
+          return move(((Day) value).date(), earlier ? -later : later, calendar, reading);
+        });
   }
 
   /** The day so many working days later, or why there is none. */
   public static Computed move(LocalDate from, int days, String calendar, Reading reading) {
     Optional<WorkingCalendar> known = reading.calendar(calendar);
     if (known.isEmpty()) {
-      return new Problem(
-          "there is no calendar “" + calendar + "” any more",
-          calendar,
-          "Add the calendar again, or name another in the rule, then send again");
+      return gone(calendar);
     }
     Optional<LocalDate> moved = known.get().move(from, days);
     return moved.isPresent()
@@ -90,5 +115,13 @@ public record MoveWorkingDays(int days, String calendar) implements Step {
                 .formatted(known.get().name(), from),
             from.toString(),
             "Correct the calendar's closures, then send again");
+  }
+
+  /** The problem of a calendar that was there when the rule was made, and is there no more. */
+  static Problem gone(String calendar) {
+    return new Problem(
+        "there is no calendar “" + calendar + "” any more",
+        calendar,
+        "Add the calendar again, or name another in the rule, then send again");
   }
 }

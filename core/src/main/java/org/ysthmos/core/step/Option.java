@@ -30,6 +30,8 @@ public record Option(String name, Type type, boolean required, String about) {
     ADDRESS,
     TABLE,
     CALENDAR,
+    /** A number, or a group with the address of a field and what is used otherwise. */
+    AMOUNT,
     /** A text as it stands, or a group with the address of a field. */
     OPERAND,
     NOT_FOUND,

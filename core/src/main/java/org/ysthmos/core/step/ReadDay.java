@@ -7,10 +7,12 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.ValueType;
+import org.ysthmos.core.value.Warned;
 
 /**
  * Reads a text as a day. Upper and lower case are alike; a day that no calendar has, such as 30
@@ -40,6 +42,11 @@ public record ReadDay(List<String> patterns, Locale locale) implements Step {
               "segunda-feira 23 de novembro de 2026",
               "2026-11-23")
           .example("read-day: [dd/MM/uuuu, iso]", "2026-11-23", "2026-11-23")
+          .example("read-day: [dd/MM/uuuu, MM/dd/uuuu]", "03/04/2026", "2026-04-03")
+          .example(
+              "read-day: EEEE d MMMM uuuu",
+              "Tuesday 23 November 2026",
+              "“Tuesday 23 November 2026” says Tuesday, but 2026-11-23 is a Monday")
           .example("read-day: iso-week", "2026-W48-1", "2026-11-23")
           .example(
               "read-day: d MMMM uuuu",
@@ -102,20 +109,42 @@ public record ReadDay(List<String> patterns, Locale locale) implements Step {
             ? "a moment is a day only in a zone (day-in: Europe/Lisbon)"
             : "a day is read from a text");
     List<DayPattern> ways = patterns.stream().map(one -> DayPattern.of(one, locale)).toList();
-    return Compiled.of(ValueType.DAY, (value, reading) -> day(value.display().strip(), ways));
+    return Compiled.of(
+        ValueType.DAY, (value, reading) -> day(WhiteSpace.strip(value.display()), ways));
   }
 
   private Computed day(String text, List<DayPattern> ways) {
     for (int i = 0; i < ways.size(); i++) {
       Optional<LocalDate> day = ways.get(i).read(text);
       if (day.isPresent()) {
-        return Day.checked(day.get());
+        return alone(text, Day.checked(day.get()), i, ways);
       }
     }
     return new Problem(
-        "“%s” is no day written %s".formatted(text, way()),
+        ways.stream()
+            .flatMap(way -> way.contradiction(text, locale).stream())
+            .findFirst()
+            .orElse("“%s” is no day written %s".formatted(text, way())),
         text,
         "Correct the date at its source, or change how the bridge reads the day, then send"
             + " again");
+  }
+
+  /** The day that a pattern read, with a warning where a later one reads another of it. */
+  private Computed alone(String text, Computed day, int pattern, List<DayPattern> ways) {
+    if (!(day instanceof Day first)) {
+      return day;
+    }
+    for (int i = pattern + 1; i < ways.size(); i++) {
+      Optional<LocalDate> other = ways.get(i).read(text);
+      if (other.isPresent() && !other.get().equals(first.date())) {
+        return new Warned(
+            first,
+            "“%s” is %s as “%s” and %s as “%s”; the first is used"
+                .formatted(
+                    text, first.date(), patterns.get(pattern), other.get(), patterns.get(i)));
+      }
+    }
+    return first;
   }
 }

@@ -6,9 +6,10 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.Letters;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Flag;
 import org.ysthmos.core.value.Problem;
-import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -67,7 +68,7 @@ public record ReadFlag(List<String> yes, List<String> no) implements Step {
     return Compiled.of(
         ValueType.FLAG,
         (value, reading) -> {
-          String word = Text.withoutCase(value.display().strip());
+          String word = Letters.withoutCase(WhiteSpace.strip(value.display()));
           if (yesWords.contains(word)) {
             return Flag.YES;
           }
@@ -76,7 +77,7 @@ public record ReadFlag(List<String> yes, List<String> no) implements Step {
   }
 
   private static Set<String> withoutCase(List<String> words) {
-    return words.stream().map(Text::withoutCase).collect(Collectors.toUnmodifiableSet());
+    return words.stream().map(Letters::withoutCase).collect(Collectors.toUnmodifiableSet());
   }
 
   private Problem neither(String text) {

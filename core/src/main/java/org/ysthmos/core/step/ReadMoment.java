@@ -1,25 +1,36 @@
 package org.ysthmos.core.step;
 
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.math.RoundingMode;
+import java.time.DateTimeException;
+import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.NumberText;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.Moment;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.ValueType;
 
 /**
- * Reads a text as a moment: RFC 3339, which says its offset, or a pattern in a stated zone.
+ * Reads a text as a moment: RFC 3339, which says its offset; a pattern in a stated zone; or a count
+ * since the Epoch of POSIX (IEEE Std 1003.1, section 4.16), which may come as a number.
  *
- * @param pattern a {@link DateTimeFormatter} pattern, or {@code iso} for 2026-11-30T17:00; empty
- *     for RFC 3339
- * @param zone where the clock stood that was read; the UTC of RFC 3339 where there is no pattern
+ * @param pattern a {@link DateTimeFormatter} pattern, {@code iso} for 2026-11-30T17:00, or {@code
+ *     epoch-seconds} or {@code epoch-milliseconds}; empty for RFC 3339
+ * @param zone where the clock stood that was read; UTC where what is written says its own offset
  */
 public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) implements Step {
 
@@ -27,7 +38,9 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
       StepKind.of(
               "read-moment",
               StepKind.Family.DATE,
-              "Reads a text as a moment: RFC 3339 by itself, or a pattern in a stated zone.")
+              "Reads a text as a moment: RFC 3339 by itself, or a pattern in a stated zone."
+                  + " `epoch-seconds` and `epoch-milliseconds` read a count since 1970 (UTC), from"
+                  + " a text or a number.")
           .with(
               Option.optional(
                   "pattern",
@@ -40,7 +53,20 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
               "read-moment: { pattern: \"d MMM uuuu, HH:mm\", zone: America/Halifax }",
               "30 Nov 2026, 13:00",
               "2026-11-30T17:00:00Z")
+          .example("read-moment: { pattern: epoch-seconds }", "1796058000", "2026-11-30T17:00:00Z")
+          .example(
+              "read-moment: { pattern: epoch-milliseconds }",
+              Decimal.of(1_796_058_000_500L),
+              "2026-11-30T17:00:00.500Z")
           .reads(ReadMoment::read);
+
+  /** The words for counts since 1970, and how many of them are a second, as a power of ten. */
+  private static final Map<String, Integer> EPOCHS =
+      Map.of("epoch-seconds", 0, "epoch-milliseconds", 3);
+
+  private static final NumberText COUNTS = NumberText.of(Locale.ROOT);
+  private static final int LONGEST_COUNT = 40;
+  private static final int NANO_TENS = 9;
 
   private static Step read(StepOptions options) {
     Locale locale = options.locale();
@@ -51,6 +77,14 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
             .refuse("RFC 3339 says its own offset; a zone goes with a pattern");
       }
       return new ReadMoment(Optional.empty(), locale, ZoneOffset.UTC);
+    }
+    if (EPOCHS.containsKey(options.text("pattern"))) {
+      if (options.has("zone") || options.has("locale")) {
+        throw options
+            .node("pattern")
+            .refuse("a count since 1970 is the same everywhere; leave zone and locale out");
+      }
+      return new ReadMoment(Optional.of(options.text("pattern")), locale, ZoneOffset.UTC);
     }
     if (!options.has("zone")) {
       throw options
@@ -71,7 +105,9 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
     SequencedMap<String, Object> options = Written.nothing();
     pattern.ifPresent(written -> options.put("pattern", written));
     Written.and(options, "locale", locale.toLanguageTag(), "en");
-    pattern.ifPresent(written -> options.put("zone", zone.getId()));
+    if (pattern.isPresent() && epoch().isEmpty()) {
+      options.put("zone", zone.getId());
+    }
     return options;
   }
 
@@ -80,7 +116,15 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
     return "read as a moment " + way();
   }
 
+  /** How many tens a second is counted in; empty where no count is read. */
+  private Optional<Integer> epoch() {
+    return pattern.map(EPOCHS::get);
+  }
+
   private String way() {
+    if (epoch().isPresent()) {
+      return "counted in " + pattern.orElseThrow().substring("epoch-".length()) + " since 1970";
+    }
     return pattern
         .map(written -> "written “%s” in %s".formatted(written, AtTime.placeName(zone)))
         .orElse("written as RFC 3339");
@@ -88,19 +132,32 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
 
   @Override
   public Compiled compile(ValueType in, Scope scope) {
-    Step.needs(in.equals(ValueType.TEXT), in, "a text", "a moment is read from a text");
+    Optional<Integer> epoch = epoch();
+    Step.needs(
+        in.equals(ValueType.TEXT) || (epoch.isPresent() && in.equals(ValueType.NUMBER)),
+        in,
+        "a text",
+        in.equals(ValueType.NUMBER)
+            ? "a number is a moment only as a count (pattern: epoch-seconds)"
+            : "a moment is read from a text");
+    if (epoch.isPresent()) {
+      return Compiled.of(
+          ValueType.MOMENT,
+          (value, reading) -> counted(WhiteSpace.strip(value.display()), epoch.get()));
+    }
     if (pattern.isEmpty()) {
-      return Compiled.of(ValueType.MOMENT, (value, reading) -> rfc3339(value.display().strip()));
+      return Compiled.of(
+          ValueType.MOMENT, (value, reading) -> rfc3339(WhiteSpace.strip(value.display())));
     }
     DateTimeFormatter formatter = DatePatterns.dayAndTime(pattern.get(), locale);
     return Compiled.of(
         ValueType.MOMENT,
         (value, reading) -> {
-          String text = value.display().strip();
+          String text = DatePatterns.plain(WhiteSpace.strip(value.display()));
           try {
             return AtTime.at(LocalDateTime.parse(text, formatter), zone);
           } catch (DateTimeParseException notThisWay) {
-            return unread(text);
+            return unread(text, DatePatterns.contradiction(text, formatter, locale));
           }
         });
   }
@@ -109,13 +166,35 @@ public record ReadMoment(Optional<String> pattern, Locale locale, ZoneId zone) i
     try {
       return Moment.read(text);
     } catch (DateTimeParseException notThisWay) {
-      return unread(text);
+      return unread(text, Optional.empty());
     }
   }
 
-  private Problem unread(String text) {
+  /** A count with a fraction, too; what is finer than a nanosecond is left out. */
+  private Computed counted(String text, int tens) {
+    Optional<BigDecimal> count = COUNTS.read(text);
+    if (count.isEmpty() || text.length() > LONGEST_COUNT) {
+      return unread(text, Optional.empty());
+    }
+    BigDecimal nanos = count.get().movePointRight(NANO_TENS - tens).setScale(0, RoundingMode.FLOOR);
+    BigInteger[] parts = floorDivided(nanos.toBigInteger());
+    try {
+      return Moment.checked(
+          Instant.ofEpochSecond(parts[0].longValueExact(), parts[1].longValueExact()));
+    } catch (ArithmeticException | DateTimeException tooFar) {
+      return Day.outside(text);
+    }
+  }
+
+  private static BigInteger[] floorDivided(BigInteger nanos) {
+    BigInteger second = BigInteger.TEN.pow(NANO_TENS);
+    BigInteger rest = nanos.mod(second);
+    return new BigInteger[] {nanos.subtract(rest).divide(second), rest};
+  }
+
+  private Problem unread(String text, Optional<String> because) {
     return new Problem(
-        "“%s” is no moment %s".formatted(text, way()),
+        because.orElse("“%s” is no moment %s".formatted(text, way())),
         text,
         "Correct it at its source, or change how the bridge reads the moment, then send again");
   }

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
 import org.ysthmos.core.text.NumberText;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Decimal;
 import org.ysthmos.core.value.Problem;
@@ -55,7 +56,7 @@ public record ReadNumber(Locale locale) implements Step {
     return Compiled.of(
         ValueType.NUMBER,
         (value, reading) -> {
-          String text = value.display().strip();
+          String text = WhiteSpace.strip(value.display());
           return plain(text) ? Decimal.of(Long.parseLong(text)) : written(text, numbers);
         });
   }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.SequencedMap;
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Text;
@@ -59,7 +60,7 @@ public record Split(String at) implements Step {
     int start = 0;
     while (start <= text.length()) {
       int end = text.indexOf(at, start);
-      String item = text.substring(start, end < 0 ? text.length() : end).strip();
+      String item = WhiteSpace.strip(text.substring(start, end < 0 ? text.length() : end));
       if (!item.isEmpty()) {
         items.add(Text.of(item));
       }

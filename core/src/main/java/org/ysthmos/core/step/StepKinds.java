@@ -31,7 +31,9 @@ public final class StepKinds {
           ReadMoment.KIND,
           WriteDate.KIND,
           Move.KIND,
+          MoveBy.KIND,
           MoveWorkingDays.KIND,
+          DaysUntil.KIND,
           NextWeekday.KIND,
           EdgeOfMonth.KIND,
           AtTime.KIND,
@@ -45,6 +47,7 @@ public final class StepKinds {
           FirstWhere.KIND,
           KeepWhere.KIND,
           Count.KIND,
+          Sum.KIND,
           Distinct.KIND,
           ForEach.KIND,
           InList.KIND,
@@ -78,9 +81,7 @@ public final class StepKinds {
 
   /** Reads the steps under a rule's key {@code steps}; none if there is no such key. */
   public static List<Step> readAll(DocumentNode rule) {
-    return rule.get("steps")
-        .map(steps -> steps.list().stream().map(StepKinds::read).toList())
-        .orElse(List.of());
+    return rule.get("steps").map(steps -> steps.each(StepKinds::read)).orElse(List.of());
   }
 
   private static StepKind named(String name, DocumentNode at) {

@@ -7,25 +7,18 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.ysthmos.core.compare.Operand;
 import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Languages;
 
 /**
  * The options of one step in a document, read one by one; what is wrong is refused at its place.
  */
 public final class StepOptions {
-
-  private static final Set<String> LANGUAGES =
-      Locale.availableLocales()
-          .map(Locale::getLanguage)
-          .filter(l -> !l.isEmpty())
-          .collect(Collectors.toUnmodifiableSet());
 
   private final StepKind kind;
   private final DocumentNode place;
@@ -126,14 +119,7 @@ public final class StepOptions {
 
   /** A language by its BCP 47 tag; English where none is said. */
   Locale locale() {
-    Optional<DocumentNode> node = get("locale");
-    Locale locale = Locale.forLanguageTag(node.map(DocumentNode::text).orElse("en"));
-    if (!LANGUAGES.contains(locale.getLanguage())) {
-      DocumentNode at = node.orElse(place);
-      throw at.refuse(
-          "“" + locale.toLanguageTag() + "” is no language; write for example en or pt-PT");
-    }
-    return locale;
+    return get("locale").map(Languages::read).orElse(Locale.ENGLISH);
   }
 
   ZoneId zone(String name) {
@@ -151,7 +137,7 @@ public final class StepOptions {
   }
 
   List<Step> steps(String name) {
-    return node(name).list().stream().map(StepKinds::read).toList();
+    return node(name).each(StepKinds::read);
   }
 
   Operand operand(String name) {

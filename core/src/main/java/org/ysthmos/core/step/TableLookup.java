@@ -9,6 +9,7 @@ import org.ysthmos.core.table.NotFound;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.table.TableUse;
+import org.ysthmos.core.text.LookAlike;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.ListValue;
@@ -67,7 +68,7 @@ record TableLookup(
   private Computed ask(ReferenceTable table, List<String> keys, Value value, Reading reading) {
     Optional<ReferenceTable.Row> row = table.find(keys);
     reading.tableAsked(new TableUse(definition.id(), keys, row.isPresent()));
-    return row.isPresent() ? row.get().values().get(column) : without(value, keys);
+    return row.isPresent() ? row.get().values().get(column) : without(value, keys, table);
   }
 
   Computed each(Value list, Reading reading) {
@@ -88,7 +89,7 @@ record TableLookup(
     return new ListValue(gives, values);
   }
 
-  private Computed without(Value value, List<String> keys) {
+  private Computed without(Value value, List<String> keys, ReferenceTable table) {
     return switch (notFound) {
       case NotFound.Use use -> fallback;
       case NotFound.LeaveEmpty empty -> Nothing.NOTHING;
@@ -96,10 +97,24 @@ record TableLookup(
           value.type().equals(gives) ? value : Constant.parse(value.display(), gives);
       case NotFound.Fail fail ->
           new Problem(
-              "“%s” is not in the table %s"
-                  .formatted(String.join("” with “", keys), definition.name()),
+              "“%s” is not in the table %s%s"
+                  .formatted(
+                      String.join("” with “", keys), definition.name(), looksLike(keys, table)),
               String.join(", ", keys),
               "Add it to the table, then send again");
     };
+  }
+
+  /** Names the row that looks the same, if there is one, and the sign that is another. */
+  private static String looksLike(List<String> keys, ReferenceTable table) {
+    for (ReferenceTable.Row row : table.rows()) {
+      for (int i = 0; i < keys.size(); i++) {
+        Optional<String> difference = LookAlike.difference(keys.get(i), row.keys().get(i));
+        if (difference.isPresent()) {
+          return "; “%s” is, but this has %s".formatted(row.keys().get(i), difference.get());
+        }
+      }
+    }
+    return "";
   }
 }

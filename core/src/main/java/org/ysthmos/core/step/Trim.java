@@ -1,6 +1,7 @@
 package org.ysthmos.core.step;
 
 import org.ysthmos.core.reading.Scope;
+import org.ysthmos.core.text.WhiteSpace;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.ValueType;
 
@@ -29,7 +30,7 @@ public record Trim() implements Step {
         ValueType.TEXT,
         (value, reading) -> {
           String text = value.display();
-          String stripped = text.strip();
+          String stripped = WhiteSpace.strip(text);
           return stripped.length() == text.length() ? value : Text.of(stripped);
         });
   }

@@ -67,10 +67,10 @@ final class Conversions {
         }
       }
       case MOMENT -> moments(source, target, chains);
-      case CHOICE -> fromText(source, Stream.of(new As(As.To.CHOICE)), chains);
-      case PERSON -> fromText(source, Stream.of(new As(As.To.PERSON)), chains);
-      case LINK -> fromText(source, Stream.of(new As(As.To.LINK)), chains);
-      case TEXT -> chains.add(List.of(new As(As.To.TEXT)));
+      case CHOICE -> fromText(source, Stream.of(As.to(As.To.CHOICE)), chains);
+      case PERSON -> fromText(source, Stream.of(As.to(As.To.PERSON)), chains);
+      case LINK -> fromText(source, Stream.of(As.to(As.To.LINK)), chains);
+      case TEXT -> chains.add(List.of(As.to(As.To.TEXT)));
       case FLAG, LIST, RECORD, NOTHING -> {}
     }
     return chains;
@@ -84,7 +84,7 @@ final class Conversions {
         .shownIn()
         .ifPresent(
             zone -> {
-              AtTime at = new AtTime(END_OF_WORK, zone);
+              AtTime at = AtTime.of(END_OF_WORK, zone);
               if (source.type().equals(ValueType.DAY)) {
                 chains.add(List.of(at));
               }

@@ -214,7 +214,7 @@ public final class FieldPairs {
     @Override
     public BoundField bind(Address address) {
       Pointer at = VALUE.pointer();
-      return new BoundField(VALUE, shape, "", -1, new BoundField.OfEvent(at, shape.type()));
+      return new BoundField(VALUE, shape, "", -1, new BoundField.OfEvent(at, shape));
     }
 
     @Override

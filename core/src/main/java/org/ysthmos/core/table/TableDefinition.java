@@ -1,15 +1,15 @@
 package org.ysthmos.core.table;
 
-import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import org.ysthmos.core.value.Text;
+import org.ysthmos.core.text.Letters;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -19,7 +19,8 @@ import org.ysthmos.core.value.ValueType;
  * @param name what people call it
  * @param keys the key columns, at least one
  * @param values the value columns and what they hold, at least one; all are simple types
- * @param ignoreCase whether keys in capitals and in small letters are the same
+ * @param ignoreCase in the way of which language keys in capitals and in small letters are the
+ *     same; empty where they are not
  * @param notFound the answer for a key that is not there, unless a rule states its own
  */
 public record TableDefinition(
@@ -27,7 +28,7 @@ public record TableDefinition(
     String name,
     List<String> keys,
     SequencedMap<String, ValueType> values,
-    boolean ignoreCase,
+    Optional<Locale> ignoreCase,
     Optional<NotFound> notFound) {
 
   /**
@@ -69,10 +70,8 @@ public record TableDefinition(
   }
 
   private String folded(String key) {
-    String text =
-        Text.isAscii(key) || Normalizer.isNormalized(key, Normalizer.Form.NFC)
-            ? key
-            : Normalizer.normalize(key, Normalizer.Form.NFC);
-    return ignoreCase ? Text.withoutCase(text) : text;
+    return ignoreCase
+        .map(locale -> Letters.withoutCase(key, locale))
+        .orElseGet(() -> Letters.composed(key));
   }
 }

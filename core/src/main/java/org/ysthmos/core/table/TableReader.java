@@ -3,8 +3,11 @@ package org.ysthmos.core.table;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Languages;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
@@ -32,7 +35,7 @@ public final class TableReader {
               root.need("name").text(),
               root.need("keys").texts(),
               columns,
-              root.get("ignore-case").map(DocumentNode::flag).orElse(false),
+              root.get("ignore-case").flatMap(TableReader::ignoringCase),
               root.get("not-found").map(NotFound::read));
       definition.notFound().ifPresent(answer -> requireFitting(answer, definition, root));
       return root.get("rows")
@@ -41,6 +44,15 @@ public final class TableReader {
     } catch (IllegalArgumentException e) {
       throw values.refuse(String.valueOf(e.getMessage()));
     }
+  }
+
+  /** Yes, no, or the language in whose way capitals and small letters are alike. */
+  private static Optional<Locale> ignoringCase(DocumentNode node) {
+    return switch (node.text()) {
+      case "false" -> Optional.empty();
+      case "true" -> Optional.of(Locale.ROOT);
+      default -> Optional.of(Languages.read(node));
+    };
   }
 
   private static ValueType type(DocumentNode node) {

@@ -39,7 +39,7 @@ public record Part(String after, String before, boolean line, boolean ignoreCase
     if (line) {
       end = Math.min(end, lineEnd(text, start));
     }
-    return Optional.of(text.substring(start, end).strip());
+    return Optional.of(WhiteSpace.strip(text.substring(start, end)));
   }
 
   /** How often the label before the part stands in the text; 1 if there is no such label. */

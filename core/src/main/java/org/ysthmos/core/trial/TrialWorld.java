@@ -1,12 +1,15 @@
 package org.ysthmos.core.trial;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.calendar.WorkingCalendar;
@@ -33,7 +36,22 @@ public final class TrialWorld implements World {
   private final Map<CollectionRef, List<JsonNode>> records = new HashMap<>();
   private final List<Event> received = new ArrayList<>();
   private final Map<String, PairState> pairs = new HashMap<>();
+  private final Set<MadeTask> tasks = new LinkedHashSet<>();
   private int made;
+
+  /** A task that would have been made of a record. */
+  private record MadeTask(String bridge, String record, String part, String id) {
+    boolean is(Question question) {
+      String named = question.keys().get(LookupRule.PART);
+      return bridge.equals(question.collection())
+          && record.equals(question.keys().get(LookupRule.RECORD))
+          && (named == null || named.equals(part));
+    }
+
+    JsonNode asRecord() {
+      return JsonNodeFactory.instance.objectNode().put("id", id);
+    }
+  }
 
   /**
    * @param catalog what the bridges were compiled against; gives shapes and calendars
@@ -55,16 +73,21 @@ public final class TrialWorld implements World {
     received.add(event);
   }
 
-  /** Keeps what a decision would have made, so that later events know of it. */
-  public void carryOut(Decision decision) {
+  /** Keeps what a decision would have made of an event, so that later events know of it. */
+  public void carryOut(Event event, Decision decision) {
     for (TaskDecision task : decision.tasks()) {
       if (task.delivery().isPresent()) {
         Optional<String> known =
-            Optional.ofNullable(pairs.get(task.key().hash())).flatMap(PairState::target);
+            Optional.ofNullable(pairs.get(task.key().hash()))
+                .flatMap(PairState::target)
+                .or(task::target);
         String target = known.orElseGet(() -> "new-" + ++made);
         Map<String, Value> agreed = new LinkedHashMap<>(task.fields());
         agreed.values().removeIf(value -> value == Nothing.NOTHING);
         pairs.put(task.key().hash(), new PairState(Optional.of(target), agreed));
+        if (!task.then()) {
+          tasks.add(new MadeTask(task.key().bridge(), event.record(), task.member(), target));
+        }
       }
     }
   }
@@ -76,6 +99,10 @@ public final class TrialWorld implements World {
 
   @Override
   public LookupAnswer lookUp(String lookup, Question question) {
+    if (question.origin() == LookupRule.Origin.TASKS) {
+      return new Found(
+          tasks.stream().filter(task -> task.is(question)).map(MadeTask::asRecord).toList());
+    }
     if (question.origin() == LookupRule.Origin.EVENTS) {
       return new Found(
           received.stream()

@@ -1,6 +1,6 @@
 package org.ysthmos.core.value;
 
-import java.util.Locale;
+import org.ysthmos.core.text.Letters;
 
 /** Unicode text; may be empty, which is not the same as {@link Nothing}. */
 public record Text(String text) implements Value {
@@ -25,23 +25,15 @@ public record Text(String text) implements Value {
     return new Text(text);
   }
 
-  /** A text as it is compared where case is ignored, in the way of no one language. */
-  public static String withoutCase(String text) {
-    if (isAscii(text)) {
-      return text.toLowerCase(Locale.ROOT);
-    }
-    // Upper case first, so that letters with two small forms (σ and ς) come to one.
-    return text.toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT);
+  /** Whether both are the same text, an accent written apart or together (UAX #15). */
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Text that && Letters.same(text, that.text);
   }
 
-  /** Whether all signs are of ASCII, which have one form and one normalisation. */
-  public static boolean isAscii(String text) {
-    for (int i = 0; i < text.length(); i++) {
-      if (text.charAt(i) >= 0x80) {
-        return false;
-      }
-    }
-    return true;
+  @Override
+  public int hashCode() {
+    return Letters.composed(text).hashCode();
   }
 
   @Override

@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentProblem;
+import org.ysthmos.core.testkit.Desk;
 import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.HazardReports;
 
@@ -57,6 +58,51 @@ class BridgeCompilerTest {
     DocumentException refused = problems(HazardReports.DOCUMENT.replace(right, wrong));
     assertThat(refused).hasMessageContaining(says);
     assertThat(refused.problems()).allSatisfy(p -> assertThat(p.line()).isPositive());
+  }
+
+  /** What cannot be read, what does not fit and what is not there are told together. */
+  @Test
+  void mistakesOfAllPhasesAreFoundAtOnce() {
+    DocumentException refused =
+        catchThrowableOfType(
+            DocumentException.class,
+            () ->
+                Desk.bridge(
+                    Desk.BRIDGE
+                        .replace("purpose:", "porpose:")
+                        .replace("event: [opened, changed]", "event: [creatd]")
+                        .replace("title: /place", "title: { value: /place, steps: [trmi] }")
+                        .replace("is: present", "is: presnt")
+                        .replace("to: /asker", "to: /askr")
+                        .replace("per: PT1H", "per: an hour")));
+    assertThat(refused.problems())
+        .extracting(DocumentProblem::path)
+        .containsExactly(
+            "",
+            "porpose",
+            "from/event/0",
+            "fields/title/steps/0",
+            "then/tell/when/is",
+            "ceiling/per");
+    assertThat(refused).hasMessageContaining("no kind of event of Tickets is called “creatd”");
+  }
+
+  @Test
+  void keyThatStandsTwiceIsRefusedWithBothLines() {
+    DocumentException refused = problems(HazardReports.DOCUMENT + "\nname: Once more\n");
+    assertThat(refused.problems()).hasSize(1);
+    assertThat(refused.problems().getFirst().path()).isEqualTo("name");
+    assertThat(refused).hasMessageContaining("stands twice in this group, in line 2, too");
+  }
+
+  @Test
+  void aliasIsNamedWithItsPlace() {
+    DocumentException refused =
+        problems("a: &list [1, 2]\nb: 3\nc:\n  d: *list\n" + HazardReports.DOCUMENT);
+    assertThat(refused.problems()).hasSize(1);
+    assertThat(refused.problems().getFirst().line()).isEqualTo(4);
+    assertThat(refused.problems().getFirst().column()).isEqualTo(6);
+    assertThat(refused).hasMessageContaining("“*list” stands for something written elsewhere");
   }
 
   @Test

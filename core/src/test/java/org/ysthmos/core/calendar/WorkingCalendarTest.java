@@ -7,7 +7,9 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import net.objectlab.kit.datecalc.common.DefaultHolidayCalendar;
 import net.objectlab.kit.datecalc.common.HolidayHandlerType;
 import net.objectlab.kit.datecalc.jdk8.LocalDateKitCalculatorsFactory;
@@ -56,7 +58,7 @@ class WorkingCalendarTest {
             "plain",
             "Plain",
             EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
-            holidays,
+            holidays.stream().collect(Collectors.toMap(day -> day, day -> "")),
             List.of());
     LocalDateKitCalculatorsFactory factory = new LocalDateKitCalculatorsFactory();
     factory.registerHolidays("plain", new DefaultHolidayCalendar<>(holidays));
@@ -93,13 +95,29 @@ class WorkingCalendarTest {
   }
 
   @Test
+  void documentGoesRoundWithNamesAndClosures() {
+    WorkingCalendar read =
+        CalendarReader.read(
+            DocumentNode.parse(
+                """
+                calendar: office
+                name: Office
+                weekdays: [monday, friday]
+                holidays: [2026-12-08, { day: 2026-12-25, name: Christmas }]
+                closures: [{ first: 2026-12-28, last: 2026-12-31, why: stocktaking }]
+                """));
+    assertThat(read.holidays()).containsEntry(LocalDate.of(2026, 12, 25), "Christmas");
+    assertThat(CalendarReader.read(DocumentNode.parse(CalendarWriter.write(read)))).isEqualTo(read);
+  }
+
+  @Test
   void breakWithoutEndIsNoEndlessSearch() {
     WorkingCalendar shut =
         new WorkingCalendar(
             "shut",
             "Shut",
             Set.of(DayOfWeek.MONDAY),
-            Set.of(),
+            Map.of(),
             List.of(
                 new WorkingCalendar.Closure(
                     LocalDate.of(2026, 1, 1), LocalDate.of(2100, 1, 1), "for good")));

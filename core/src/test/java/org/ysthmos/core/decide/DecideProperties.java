@@ -199,7 +199,7 @@ class DecideProperties {
                   Event event = broken(sound, seeds);
                   TrialWorld world = world();
                   Decision first = Decider.decide(bridge, event, world, Mode.PLAIN);
-                  world.carryOut(first);
+                  world.carryOut(event, first);
                   Decision second = Decider.decide(bridge, event, world, Mode.PLAIN);
                   assertThat(second.verdict())
                       .isEqualTo(

@@ -178,7 +178,7 @@ class GardenDecisionsTest {
     Event added =
         Garden.event("leaf-library/plant-records", "added", "d", data.formatted(1, "Yes"));
     Decision first = decide("document-to-review", added, world);
-    world.carryOut(first);
+    world.carryOut(added, first);
     assertThat(shown(first, "title")).isEqualTo("Review fern.pdf");
     assertThat(shown(first, "labels")).isEqualTo("approved, review");
     Event revised =
@@ -309,14 +309,15 @@ class GardenDecisionsTest {
   @Test
   void taskForEachRecordHasItsOwnKeyAndTwiceIsOnceWithAWarning() {
     TrialWorld world = Garden.world();
-    Decision decision = decide("rooms-to-jobs", exhibition("2026-12-24"), world);
+    Event first = exhibition("2026-12-24");
+    Decision decision = decide("rooms-to-jobs", first, world);
     assertThat(decision.tasks())
         .extracting(task -> task.key().text() + ": " + shown(task, "title"))
         .containsExactly("x1 · r1: Clean Hall for Mosses", "x1 · r2: Clean Nook for Mosses");
     assertThat(shown(decision.tasks().getLast(), "description"))
         .isEqualTo("Large rooms: HALL, HALL");
     assertThat(decision.warnings()).extracting(Decision.Warning::member).containsExactly("r1");
-    world.carryOut(decision);
+    world.carryOut(first, decision);
     assertThat(decide("rooms-to-jobs", exhibition("2026-12-24"), world).verdict())
         .isEqualTo(Verdict.UNCHANGED);
   }

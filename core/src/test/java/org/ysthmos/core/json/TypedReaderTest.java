@@ -4,14 +4,18 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.testkit.Seeds;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Link;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
@@ -86,15 +90,41 @@ class TypedReaderTest {
       delimiter = ';',
       quoteCharacter = '`',
       value = {
-        "\"8\";number", "\"yes\";flag", "\"2026-11-23T17:00:00Z\";day", "\"2026-11-23\";moment",
-        "20261123;day", "\"/relative\";link", "\"not an address\";link", "\"a\";list of text",
-        "[\"a\"];text", "{\"a\":1};text", "[1,\"b\"];list of number"
+        "\"8\";number",
+        "\"yes\";flag",
+        "\"2026-11-23T17:00:00Z\";day",
+        "\"2026-11-23\";moment",
+        "20261123;day",
+        "8;link",
+        "\"a\";list of text",
+        "[\"a\"];text",
+        "{\"a\":1};text",
+        "[1,\"b\"];list of number"
       })
   void otherShapesAreProblemsThatNameBothTypes(String json, String type) throws Exception {
     assertThat(read(json, type))
         .isInstanceOfSatisfying(
             Problem.class,
             problem -> assertThat(problem.message()).contains("was declared").contains("came as"));
+  }
+
+  /** RFC 3986 section 3.1 for schemes; which of them a click may follow is common practice. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "https://desk.example/t/1|true", "HTTP://desk.example|true", "mailto:rui@example.org|true",
+        "tel:+351210000000|true", "javascript:alert(1)|false", "JavaScript:alert(1)|false",
+        "data:text/html,x|false", "file:///etc/passwd|false", "/relative|false",
+        "not an address|false", "mid:1@example.org|false"
+      })
+  void linkIsFollowedOnlyByAStatedScheme(String address, boolean taken) {
+    JsonNode node = JsonNodeFactory.instance.textNode(address);
+    FieldShape field = FieldShape.of("/l", "link", ValueType.LINK);
+    assertThat(field.read(node) instanceof Link).isEqualTo(taken);
+    boolean mail = address.startsWith("mid:");
+    assertThat(field.withSchemes(Set.of("mid")).read(node) instanceof Link)
+        .isEqualTo(taken || mail);
   }
 
   @Test

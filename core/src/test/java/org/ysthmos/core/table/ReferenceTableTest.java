@@ -113,7 +113,7 @@ class ReferenceTableTest {
             "T",
             List.of("k"),
             new LinkedHashMap<>(Map.of("v", ValueType.TEXT)),
-            false,
+            Optional.empty(),
             Optional.empty());
     ReferenceTable table = TableCsv.read("k,v\r\n" + csv.replace("|", "\r\n"), definition);
     String read =
@@ -133,7 +133,8 @@ class ReferenceTableTest {
           values.put("number", ValueType.NUMBER);
           values.put("day", ValueType.DAY);
           TableDefinition definition =
-              new TableDefinition("t", "T", List.of("a", "b"), values, false, Optional.empty());
+              new TableDefinition(
+                  "t", "T", List.of("a", "b"), values, Optional.empty(), Optional.empty());
           ReferenceTable table = ReferenceTable.of(definition, List.of());
           for (int i = seeds.below(6); i > 0; i--) {
             String text = seeds.text();

@@ -26,20 +26,36 @@ public final class Steps {
 
   private static final TrialWorld WORLD = Garden.world();
 
-  /** No addresses but those of a mail; tables and calendars of the garden. */
+  /** What came with the event: a mail's folder, and numbers, a day and a time to work with. */
+  private static final List<FieldShape> FIELDS =
+      List.of(
+          FieldShape.of("/folder", "folder", ValueType.TEXT),
+          FieldShape.of("/days", "days", ValueType.NUMBER),
+          FieldShape.of("/none", "none", ValueType.NUMBER),
+          FieldShape.of("/share", "share", ValueType.NUMBER),
+          FieldShape.of("/blank", "blank", ValueType.NUMBER),
+          FieldShape.of("/hour", "hour", ValueType.NUMBER),
+          FieldShape.of("/until", "until", ValueType.DAY),
+          FieldShape.of("/time", "time", ValueType.TEXT));
+
+  private static final String DATA =
+      """
+      {"folder": "school-visits", "days": 30, "none": 0, "share": 1.5, "hour": 9,
+       "until": "2026-12-24", "time": "16:30"}
+      """;
+
+  /** These fields; tables and calendars of the garden. */
   public static final Scope SCOPE =
       new Scope() {
         @Override
         public BoundField bind(Address address) {
-          if (!address.toString().equals("/folder")) {
-            throw new Misfit("no field is called “" + address + "”");
-          }
+          FieldShape field =
+              FIELDS.stream()
+                  .filter(one -> one.key().equals(address.toString()))
+                  .findFirst()
+                  .orElseThrow(() -> new Misfit("no field is called “" + address + "”"));
           return new BoundField(
-              address,
-              FieldShape.of("/folder", "folder", ValueType.TEXT),
-              "event",
-              -1,
-              new BoundField.OfEvent(address.pointer(), ValueType.TEXT));
+              address, field, "event", -1, new BoundField.OfEvent(address.pointer(), field));
         }
 
         @Override
@@ -65,8 +81,7 @@ public final class Steps {
   }
 
   public static Reading reading() {
-    return Reading.of(
-        Garden.event("post-room/mails", "arrived", "m-1", "{\"folder\":\"school-visits\"}"), WORLD);
+    return Reading.of(Garden.event("post-room/mails", "arrived", "m-1", DATA), WORLD);
   }
 
   /** What the step makes of the value, warnings and all. */

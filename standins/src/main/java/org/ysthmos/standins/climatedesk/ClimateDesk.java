@@ -30,6 +30,10 @@ public final class ClimateDesk implements StandIn {
 
   static final List<String> STATUSES = List.of("new", "open", "on-hold", "solved", "reopened");
 
+  /** What can be changed of a ticket; the job that it became is written by whoever made that. */
+  private static final List<String> CHANGED =
+      List.of("subject", "description", "status", "job", "jobPage");
+
   private static final JsonMapper JSON = JsonMapper.builder().build();
   private static final Page PAGE = new Page("Climate Desk", "#2f6d5b");
   private static final int FIRST_NUMBER = 9101;
@@ -117,7 +121,7 @@ public final class ClimateDesk implements StandIn {
       ticket = find(request).deepCopy();
       for (var entry : request.json().properties()) {
         String field = entry.getKey();
-        if (!List.of("subject", "description", "status").contains(field)) {
+        if (!CHANGED.contains(field)) {
           throw Refusal.ofField(field, "a ticket has no such field to change");
         }
         if (field.equals("status") && !STATUSES.contains(entry.getValue().asText())) {

@@ -33,6 +33,7 @@ public final class GroundsBoard implements StandIn {
   private static final int PAGE = 50;
 
   private final RecordLog tasks;
+  private final RecordLog laneNames;
   private final RecordLog hooks;
   private final HookSender sender;
   private final ControlledClock clock;
@@ -45,6 +46,7 @@ public final class GroundsBoard implements StandIn {
   public GroundsBoard(int port, String token, Path data, ControlledClock clock) throws IOException {
     this.tasks = new RecordLog(data.resolve("grounds-board.ndjson"));
     this.hooks = new RecordLog(data.resolve("grounds-board-hooks.ndjson"));
+    this.laneNames = new RecordLog(data.resolve("grounds-board-lanes.ndjson"));
     this.clock = clock;
     this.limit = new CallLimit(clock);
     this.sender = new HookSender(clock);
@@ -52,7 +54,13 @@ public final class GroundsBoard implements StandIn {
     routes.open("GET", "/", request -> Reply.seeOther("/boards/paths-and-trees"));
     routes.open("GET", "/boards/{board}", this::page);
     routes.open("POST", "/boards/{board}/tasks/{id}/tick", this::tick);
+    routes.open("POST", "/boards/{board}/lanes/{lane}", this::rename);
     api(routes, "GET", "/api/boards", request -> boards());
+    api(
+        routes,
+        "GET",
+        "/api/boards/{board}",
+        request -> Reply.json(200, JSON.valueToTree(named(board(request)))));
     api(routes, "GET", "/api/people", request -> people());
     api(routes, "GET", "/api/account", request -> account());
     api(routes, "GET", "/api/boards/{board}/tasks", this::search);
@@ -111,7 +119,35 @@ public final class GroundsBoard implements StandIn {
   }
 
   private Reply boards() {
-    return Reply.json(200, JSON.createObjectNode().set("items", JSON.valueToTree(Board.ALL)));
+    List<Board> all = Board.ALL.stream().map(this::named).toList();
+    return Reply.json(200, JSON.createObjectNode().set("items", JSON.valueToTree(all)));
+  }
+
+  /** A board with its lanes as they are called now. */
+  private synchronized Board named(Board board) {
+    return new Board(
+        board.id(),
+        board.name(),
+        board.lanes().stream()
+            .map(
+                lane ->
+                    laneNames
+                        .get(board.id() + "/" + lane.id())
+                        .map(kept -> new Board.Lane(lane.id(), kept.path("name").asText()))
+                        .orElse(lane))
+            .toList());
+  }
+
+  /** Somebody calls a lane something else; its id stays. */
+  private synchronized Reply rename(Request request) {
+    Board board = board(request);
+    String lane = request.slot("lane");
+    String name = request.form().getOrDefault("name", "").strip();
+    if (!board.hasLane(lane) || name.isEmpty()) {
+      throw Refusal.ofField("name", "a lane of the board has a name");
+    }
+    laneNames.keep(JSON.createObjectNode().put("id", board.id() + "/" + lane).put("name", name));
+    return Reply.seeOther("/boards/" + board.id());
   }
 
   private Reply people() {
@@ -250,7 +286,7 @@ public final class GroundsBoard implements StandIn {
 
   private Reply page(Request request) {
     Board board = board(request);
-    return Reply.html(GroundsBoardPage.of(board, tasksOf(board)));
+    return Reply.html(GroundsBoardPage.of(named(board), tasksOf(board)));
   }
 
   private Reply tick(Request request) {

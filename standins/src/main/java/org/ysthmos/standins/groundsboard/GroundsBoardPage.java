@@ -32,7 +32,12 @@ final class GroundsBoardPage {
           .filter(task -> task.path("lane").asText().equals(lane.id()))
           .limit(200)
           .forEach(task -> lanes.append(article(board, task)));
-      lanes.append("</section>");
+      lanes
+          .append("<details><summary>Call it otherwise</summary><form method=\"post\" action=\"")
+          .append("/boards/%s/lanes/%s\">".formatted(board.id(), lane.id()))
+          .append("<input name=\"name\" aria-label=\"New name of ")
+          .append(StandInServer.escape(lane.name()))
+          .append("\"> <button>Rename</button></form></details></section>");
     }
     return PAGE.formatted(StandInServer.escape(board.name()), lanes);
   }

@@ -33,7 +33,10 @@ import javax.crypto.spec.SecretKeySpec;
 public final class HookSender implements AutoCloseable {
 
   private static final Logger LOG = Logger.getLogger(HookSender.class.getName());
-  private static final int TRIES = 12;
+
+  /** About a day and a half, as senders of forms go on for days. */
+  private static final int TRIES = 2000;
+
   private static final Duration LONGEST_WAIT = Duration.ofMinutes(1);
 
   /** A webhook that none overtakes comes all the same. */

@@ -40,8 +40,9 @@ class DeskController {
   record DraftSummary(String id, String name, Instant changedAt) {}
 
   /**
-   * A new bridge between two places.
+   * A new bridge between two places, or one that changes the record that its event came from.
    *
+   * @param targetSystem empty, as the collection, if the record is changed
    * @param kinds the kinds of event it carries; none for all
    * @param starter the id of a starter; empty to begin with what is required alone
    */

@@ -85,6 +85,15 @@ public final class DraftCompiler {
     if (path[0].equals("when")) {
       return draft.remove("when") != null;
     }
+    if (path.length > 1 && path[0].equals("from") && path[1].equals("event")) {
+      // The lenient catalog takes events of any kind.
+      return true;
+    }
+    if (path.length > 1
+        && path[0].equals("then")
+        && draft.get("then") instanceof ObjectNode effects) {
+      return effects.remove(path[1]) != null;
+    }
     boolean named = path[0].equals("fields") || path[0].equals("values");
     if (!named || !(draft.get(path[0]) instanceof ObjectNode group)) {
       return false;

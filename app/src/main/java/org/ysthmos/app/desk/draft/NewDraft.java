@@ -64,7 +64,7 @@ class NewDraft {
   private StarterPlaces places(SystemCollection source, SystemCollection target) {
     String root = looksUpById(source) ? lookupName(source) : "";
     List<FieldShape> fields =
-        looksUpById(source) ? source.shape().fields() : source.shape().eventFields();
+        looksUpById(source) ? source.shape().readFields() : source.shape().eventFields();
     return new StarterPlaces(
         fields.stream()
             .map(field -> new StarterPlaces.StartField(root + field.key(), field))
@@ -115,24 +115,33 @@ class NewDraft {
   String document(DeskController.NewBridge wish) {
     requireId(wish.id());
     SystemCollection source = collection(wish.sourceSystem(), wish.sourceCollection());
-    SystemCollection target = collection(wish.targetSystem(), wish.targetCollection());
+    boolean ofRecord = wish.targetSystem().isEmpty();
+    SystemCollection target =
+        ofRecord ? source : collection(wish.targetSystem(), wish.targetCollection());
     ObjectNode draft = JSON.objectNode();
     draft.put("bridge", wish.id()).put("name", wish.name().isBlank() ? wish.id() : wish.name());
     draft.put(
         "purpose",
-        "A %s of %s becomes a %s"
-            .formatted(
-                source.shape().recordWord(),
-                source.shape().systemName(),
-                target.shape().recordWord()));
+        ofRecord
+            ? "A %s of %s is changed"
+                .formatted(source.shape().recordWord(), source.shape().systemName())
+            : "A %s of %s becomes a %s"
+                .formatted(
+                    source.shape().recordWord(),
+                    source.shape().systemName(),
+                    target.shape().recordWord()));
     ObjectNode from = draft.putObject("from");
     from.put("system", wish.sourceSystem()).put("collection", wish.sourceCollection());
     ArrayNode kinds = from.putArray("event");
     (wish.kinds().isEmpty() ? source.kinds() : wish.kinds()).forEach(kinds::add);
-    draft
-        .putObject("to")
-        .put("system", wish.targetSystem())
-        .put("collection", wish.targetCollection());
+    if (ofRecord) {
+      draft.put("to", "record");
+    } else {
+      draft
+          .putObject("to")
+          .put("system", wish.targetSystem())
+          .put("collection", wish.targetCollection());
+    }
     String record = source.recordInEvent().toString();
     if (looksUpById(source)) {
       ObjectNode lookup = draft.putObject("lookups").putObject(lookupName(source));
@@ -142,10 +151,14 @@ class NewDraft {
     }
     draft.putArray("match").add(record);
     ObjectNode fields = draft.putObject("fields");
+    draft.putObject("ceiling").put("creates", "60").put("per", "PT1H");
+    if (ofRecord) {
+      // What the record needs it has already.
+      return draft.toString();
+    }
     target.shape().written().fields().stream()
         .filter(FieldShape::required)
         .forEach(field -> fields.set(field.key(), start(field)));
-    draft.putObject("ceiling").put("creates", "60").put("per", "PT1H");
     Starter.find(wish.starter()).ifPresent(starter -> starter.fill(draft, places(source, target)));
     return draft.toString();
   }

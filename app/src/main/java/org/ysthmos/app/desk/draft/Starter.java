@@ -243,7 +243,6 @@ enum Starter {
   }
 
   private static String titleText(StarterPlaces places) {
-    return String.join(
-        ": ", places.tellingTexts().stream().limit(2).map(StartField::slot).toList());
+    return String.join(": ", places.titleTexts().stream().map(StartField::slot).toList());
   }
 }

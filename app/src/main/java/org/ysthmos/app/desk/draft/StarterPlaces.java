@@ -4,6 +4,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.regex.Pattern;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.table.TableDefinition;
@@ -23,6 +24,11 @@ record StarterPlaces(
     List<String> calendars,
     ZoneId zone) {
 
+  /** What fields are called that hold where somebody is reached, or where something stands. */
+  private static final Pattern ADDRESS =
+      Pattern.compile(
+          "(?i).*(mail|address|url|link|phone|telephone).*|from|to|cc|reply-?to|requester|author");
+
   /** A source field with the address that rules name it with. */
   record StartField(String address, FieldShape shape) {
     String slot() {
@@ -36,6 +42,21 @@ record StarterPlaces(
         .filter(field -> field.shape().type().equals(ValueType.TEXT))
         .filter(field -> !field.shape().required())
         .toList();
+  }
+
+  /**
+   * The texts of a title, at most two: what it is about before whose it is. Two addresses are often
+   * one and the same, so that none stands beside anything else.
+   */
+  List<StartField> titleTexts() {
+    List<StartField> about =
+        tellingTexts().stream().filter(field -> !isAddress(field)).limit(2).toList();
+    return about.isEmpty() ? tellingTexts().stream().limit(1).toList() : about;
+  }
+
+  private static boolean isAddress(StartField field) {
+    String key = field.address().substring(field.address().lastIndexOf('/') + 1);
+    return ADDRESS.matcher(key).matches() || ADDRESS.matcher(field.shape().name()).matches();
   }
 
   Optional<StartField> source(Predicate<ValueType> type) {

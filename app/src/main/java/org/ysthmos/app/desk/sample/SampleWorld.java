@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -34,13 +35,16 @@ public class SampleWorld implements World {
   private record Remembered(LookupAnswer answer, Instant at) {}
 
   private final Systems systems;
+  private final MadeTasks tasks;
   private final Tables tables;
   private final ReceivedEvents received;
   private final AppClock clock;
   private final Map<Question, Remembered> answers = new ConcurrentHashMap<>();
 
-  SampleWorld(Systems systems, Tables tables, ReceivedEvents received, AppClock clock) {
+  SampleWorld(
+      Systems systems, MadeTasks tasks, Tables tables, ReceivedEvents received, AppClock clock) {
     this.systems = systems;
+    this.tasks = tasks;
     this.tables = tables;
     this.received = received;
     this.clock = clock;
@@ -69,6 +73,9 @@ public class SampleWorld implements World {
   }
 
   private LookupAnswer ask(Question question) {
+    if (question.origin() == LookupRule.Origin.TASKS) {
+      return tasks.find(question);
+    }
     if (question.origin() == LookupRule.Origin.EVENTS) {
       return received.lookThrough(question);
     }

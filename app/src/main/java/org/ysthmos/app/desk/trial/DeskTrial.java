@@ -24,10 +24,12 @@ import org.ysthmos.core.bridge.CompiledLookup;
 import org.ysthmos.core.condition.CompiledCondition.TestResult;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Explanation;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.table.TableUse;
 
 /** What a draft makes of samples, with no effect. */
@@ -71,6 +73,7 @@ class DeskTrial {
       List<LookupFound> lookups,
       List<NamedValue> values,
       List<Leaving.LeavingField> leaving,
+      List<AfterTasks.AfterView> then,
       String verdict,
       List<String> because,
       List<TestView> tests,
@@ -144,17 +147,34 @@ class DeskTrial {
             .orElse(List.of()),
         bridge.map(version -> lookups(version, decisions, inView)).orElse(List.of()),
         decision.map(DeskTrial::values).orElse(List.of()),
-        catalog
-            .collection(draft.at("/to/system").asText(), draft.at("/to/collection").asText())
-            .map(target -> Leaving.fields(target, ruled, compiled.problems(), bridge, decision))
+        AfterTasks.place(draft, draft, catalog)
+            .map(
+                target ->
+                    Leaving.fields(rules(target, ruled, bridge), compiled.problems(), decision))
             .orElse(List.of()),
+        AfterTasks.of(draft, catalog, compiled.problems(), bridge, decision),
         decision.map(made -> made.verdict().words()).orElse(""),
         decision.map(DeskTrial::because).orElse(List.of()),
         decision.map(made -> tests(made, decisions)).orElse(List.of()),
         (int) decisions.stream().filter(made -> made.verdict() != Verdict.PASSED_BY).count(),
-        decision.map(made -> made.tasks().size()).orElse(0),
+        decision.map(DeskTrial::tasks).orElse(0),
         decision.flatMap(Decision::key).map(MatchKey::text).orElse(""),
         unknownKeys(decisions));
+  }
+
+  private static Leaving.Rules rules(
+      CollectionShape target, Set<String> ruled, Optional<BridgeVersion> bridge) {
+    return new Leaving.Rules(
+        "fields",
+        target,
+        ruled,
+        bridge.map(version -> version.plan().allFields()).orElse(List.of()),
+        Explanation.Lineage::isOfTask);
+  }
+
+  /** How many tasks come of an event, without what comes after them. */
+  private static int tasks(Decision decision) {
+    return (int) decision.tasks().stream().filter(task -> !task.then()).count();
   }
 
   /** What a version makes of samples, explained. */

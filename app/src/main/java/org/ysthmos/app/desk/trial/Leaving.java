@@ -7,10 +7,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.ysthmos.core.bridge.BridgeVersion;
+import java.util.function.Predicate;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Explanation;
 import org.ysthmos.core.document.DocumentProblem;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
@@ -52,39 +53,43 @@ final class Leaving {
 
   private Leaving() {}
 
-  static List<LeavingField> fields(
+  /**
+   * A group of field rules of a draft.
+   *
+   * @param path where the group stands in the document
+   * @param ruled the fields that have a rule in it
+   * @param compiled the rules as far as they could be compiled
+   * @param of which ways of values are of these rules
+   */
+  record Rules(
+      String path,
       CollectionShape target,
       Set<String> ruled,
-      List<DocumentProblem> problems,
-      Optional<BridgeVersion> bridge,
-      Optional<Decision> decision) {
-    return target.fields().stream()
-        .map(field -> field(field, ruled.contains(field.key()), problems, bridge, decision))
+      List<CompiledField> compiled,
+      Predicate<Explanation.Lineage> of) {}
+
+  static List<LeavingField> fields(
+      Rules rules, List<DocumentProblem> problems, Optional<Decision> decision) {
+    return rules.target().fields().stream()
+        .map(field -> field(field, rules, problems, decision))
         .toList();
   }
 
   private static LeavingField field(
-      FieldShape field,
-      boolean ruled,
-      List<DocumentProblem> problems,
-      Optional<BridgeVersion> bridge,
-      Optional<Decision> decision) {
+      FieldShape field, Rules rules, List<DocumentProblem> problems, Optional<Decision> decision) {
     Optional<Explanation.Lineage> lineage =
         decision.flatMap(
             made ->
                 made.explanation().fields().stream()
+                    .filter(rules.of())
                     .filter(one -> one.target().key().equals(field.key()))
                     .findFirst());
     Optional<CompiledField> compiled =
-        bridge.flatMap(
-            version ->
-                version.plan().allFields().stream()
-                    .filter(one -> one.target().key().equals(field.key()))
-                    .findFirst());
+        rules.compiled().stream().filter(one -> one.target().key().equals(field.key())).findFirst();
     Computed result = lineage.map(Explanation.Lineage::result).orElse(Nothing.NOTHING);
     String refused =
         problems.stream()
-            .filter(problem -> isOf(problem, field))
+            .filter(problem -> isOf(problem, rules.path(), field))
             .map(DocumentProblem::message)
             .findFirst()
             .orElse("");
@@ -93,7 +98,7 @@ final class Leaving {
         field.name(),
         field.type().toString(),
         field.required(),
-        ruled,
+        rules.ruled().contains(field.key()),
         field.names(),
         lineage.map(one -> text(one.start())).orElse(""),
         compiled.map(one -> steps(one, lineage)).orElse(List.of()),
@@ -103,10 +108,11 @@ final class Leaving {
         decision.map(made -> warnings(made, field)).orElse(List.of()));
   }
 
-  private static boolean isOf(DocumentProblem problem, FieldShape field) {
-    return problem.path().equals("fields/" + field.key())
-        || problem.path().startsWith("fields/" + field.key() + "/")
-        || (problem.path().equals("fields") && problem.message().contains("“" + field.key() + "”"));
+  private static boolean isOf(DocumentProblem problem, String group, FieldShape field) {
+    String path = group + "/" + field.key();
+    return problem.path().equals(path)
+        || problem.path().startsWith(path + "/")
+        || (problem.path().equals(group) && problem.message().contains("“" + field.key() + "”"));
   }
 
   /** The steps of the rule in order; one that was not reached has no value. */
@@ -139,7 +145,7 @@ final class Leaving {
   static String text(Computed computed) {
     return computed instanceof Problem problem
         ? problem.found()
-        : Warned.valueOf(computed).display();
+        : Made.shown(Warned.valueOf(computed).display());
   }
 
   static LeavingStep step(Explanation.StepValue step) {
@@ -158,7 +164,7 @@ final class Leaving {
     return switch (Warned.valueOf(result)) {
       case ListValue list ->
           String.join(", ", list.items().stream().map(i -> field.nameOf(i.display())).toList());
-      case Value value -> field.nameOf(value.display());
+      case Value value -> Made.shown(field.nameOf(value.display()));
     };
   }
 }

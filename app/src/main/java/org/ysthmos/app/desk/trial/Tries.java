@@ -3,6 +3,7 @@ package org.ysthmos.app.desk.trial;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.desk.draft.DraftJson;
@@ -11,6 +12,7 @@ import org.ysthmos.app.desk.sample.Sample;
 import org.ysthmos.app.desk.sample.Samples;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
@@ -73,10 +75,17 @@ class Tries {
 
   /**
    * @return the id of the try's trace
+   * @throws ApiProblem if the draft makes nothing that could be taken back
    * @throws org.ysthmos.core.document.DocumentException if the draft cannot be used yet
    */
   String send(String bridge, String json, String sampleId, By by) {
     BridgeVersion version = BridgeCompiler.compile(json, 1, catalog);
+    if (version.definition().to().record()) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT,
+          "Nothing to take back",
+          "The draft changes the very record of the event, which no try could take back.");
+    }
     Sample sample = samples.find(bridge, DraftStart.of(DraftJson.parse(json)), sampleId);
     Instant now = clock.instant();
     String trace = Ids.at(now);
