@@ -99,6 +99,9 @@ class CrossingIT extends AppTestBase {
     }
     assertThat(settled(number, 2).path("receivedAt").asText())
         .isGreaterThan(Instant.now().plus(Duration.ofHours(23)).toString());
+    Instant later = Instant.now();
+    settled(report(Map.of()), 1);
+    assertThat(api("/traces?text=" + number + "&since=" + later).path("traces")).hasSize(1);
   }
 
   @Test

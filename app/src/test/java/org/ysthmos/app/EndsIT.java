@@ -23,6 +23,7 @@ import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.keep.Purger;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.who.By;
+import org.ysthmos.core.failure.BackOff;
 
 /** Whatever goes wrong, every accepted event reaches an end that a person sees. */
 class EndsIT extends AppTestBase {
@@ -155,16 +156,19 @@ class EndsIT extends AppTestBase {
   }
 
   @Test
-  void waitsThatNoClockOfOursCouldHaveSetAreOver() throws Exception {
+  void waitsThatAClockWroteDownWhichWasAheadAreOver() throws Exception {
     fault(BOARD.port(), "too-many", "POST", "/api", 1);
     String number = report(Map.of());
-    OffsetDateTime inAMonth = Instant.now().plus(Duration.ofDays(30)).atOffset(ZoneOffset.UTC);
+    // Exactly as far as a wait may rightly last that another system asks for.
+    OffsetDateTime ahead = Instant.now().plus(BackOff.LONGEST_ASKED).atOffset(ZoneOffset.UTC);
     await()
         .pollInterval(Duration.ofMillis(5))
         .until(
             () ->
                 jdbc.update(
-                        "UPDATE delivery_work SET not_before = ? WHERE state = 'PAUSED'", inAMonth)
+                        "UPDATE delivery_work SET not_before = ?, paused_at = ? WHERE state = 'PAUSED'",
+                        ahead.plusNanos(1),
+                        ahead)
                     > 0);
     assertThat(settled(number, 1).path("verdict").asText()).isEqualTo("CREATE");
     assertThat(tasksOf(number)).hasSize(1);

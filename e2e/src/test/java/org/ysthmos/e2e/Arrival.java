@@ -104,7 +104,7 @@ enum Arrival {
           "leaf-library",
           "/documents",
           Map.of("path", path, "kind", "plant record", "approved", "no", "text", "A fern"));
-      return path;
+      return "/" + path;
     }
 
     @Override

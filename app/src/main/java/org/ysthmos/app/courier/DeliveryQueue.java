@@ -1,6 +1,7 @@
 package org.ysthmos.app.courier;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +18,7 @@ import org.ysthmos.app.courier.DeliveryWorkMapper.WorkRow;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.EachAlone;
@@ -38,7 +40,7 @@ public class DeliveryQueue {
   private final Journal journal;
   private final Claims claims;
   private final AppClock clock;
-  private final Settings.Retry retry;
+  private final AheadWaits aheadWaits;
   private final Numbers numbers;
   private final Set<Queue> queues = ConcurrentHashMap.newKeySet();
 
@@ -54,7 +56,7 @@ public class DeliveryQueue {
     this.journal = journal;
     this.claims = claims;
     this.clock = clock;
-    this.retry = settings.retry();
+    this.aheadWaits = new AheadWaits(settings.retry().longest(), work::pausedAhead);
     this.numbers = new Numbers(deliveries::numbers);
     work.queues().forEach(row -> queues.add(new Queue(row.systemId(), row.queueId())));
   }
@@ -158,7 +160,8 @@ public class DeliveryQueue {
    */
   void wake(Set<String> running) {
     Instant now = clock.instant();
-    List<Long> due = work.due(now, now.plus(retry.backOff().longestWait()));
+    List<Long> due = new ArrayList<>(work.due(now));
+    due.addAll(aheadWaits.look(now));
     List<WorkRow> lost =
         work.expired(now, claims.longest()).stream()
             .filter(row -> !running.contains(row.claim()))
@@ -209,7 +212,16 @@ public class DeliveryQueue {
       throw new IllegalArgumentException("a delivery that is being sent cannot become " + to);
     }
     int changed =
-        work.giveUpClaim(seq, claim, to, tries, breaks, notBefore, since(doubt), looks(doubt));
+        work.giveUpClaim(
+            seq,
+            claim,
+            to,
+            tries,
+            breaks,
+            notBefore,
+            notBefore == null ? null : clock.instant(),
+            since(doubt),
+            looks(doubt));
     if (changed == 0) {
       throw new ClaimLost("delivery " + seq);
     }

@@ -109,8 +109,8 @@ interface DeliveryWorkMapper {
   @Update(
       """
       UPDATE delivery_work SET state = #{to}, tries = #{tries}, breaks = #{breaks},
-        not_before = #{notBefore}, doubt_since = #{doubtSince}, looks = #{looks}, claim = NULL,
-        claimed_until = NULL
+        not_before = #{notBefore}, paused_at = #{pausedAt}, doubt_since = #{doubtSince},
+        looks = #{looks}, claim = NULL, claimed_until = NULL
       WHERE delivery_seq = #{seq} AND state = 'SENDING' AND claim = #{claim}
       """)
   int giveUpClaim(
@@ -120,6 +120,7 @@ interface DeliveryWorkMapper {
       @Param("tries") int tries,
       @Param("breaks") int breaks,
       @Param("notBefore") @Nullable Instant notBefore,
+      @Param("pausedAt") @Nullable Instant pausedAt,
       @Param("doubtSince") @Nullable Instant doubtSince,
       @Param("looks") int looks);
 
@@ -135,18 +136,31 @@ interface DeliveryWorkMapper {
   @Delete("DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state = 'AWAITING_PARENT'")
   int endAwaiting(@Param("seq") long seq);
 
+  /** Deliveries whose time has come. */
   @Select(
       """
-      SELECT delivery_seq FROM delivery_work WHERE state = 'PAUSED' AND not_before <= #{now}
-      UNION ALL
-      SELECT delivery_seq FROM delivery_work WHERE state = 'PAUSED' AND not_before > #{farthest}
-      LIMIT 500
+      SELECT delivery_seq FROM delivery_work
+      WHERE state = 'PAUSED' AND not_before <= #{now} LIMIT 500
       """)
-  List<Long> due(@Param("now") Instant now, @Param("farthest") Instant farthest);
+  List<Long> due(@Param("now") Instant now);
+
+  /**
+   * Deliveries that wait because of a clock that was ahead.
+   *
+   * @param far the end of the longest usual wait; what ends before is not looked at
+   * @param ahead what was written down after this was written by such a clock
+   */
+  @Select(
+      """
+      SELECT delivery_seq FROM delivery_work
+      WHERE state = 'PAUSED' AND not_before > #{far}
+        AND (paused_at > #{ahead} OR paused_at IS NULL) LIMIT 500
+      """)
+  List<Long> pausedAhead(@Param("far") Instant far, @Param("ahead") Instant ahead);
 
   @Update(
       """
-      <script>UPDATE delivery_work SET state = 'READY', not_before = NULL
+      <script>UPDATE delivery_work SET state = 'READY', not_before = NULL, paused_at = NULL
       WHERE state = 'PAUSED' AND delivery_seq IN
       <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach></script>
       """)

@@ -107,8 +107,9 @@ interface PollMapper {
 
   @Insert(
       """
-      INSERT INTO poll (system_id, collection_id, begun_at, since, pages, fresh, state, next_at, tries)
-      VALUES (#{system}, #{collection}, #{now}, #{since}, 0, 0, 'IDLE', #{now}, 0)
+      INSERT INTO poll (system_id, collection_id, begun_at, since, pages, fresh, state, next_at,
+                        rested_at, tries)
+      VALUES (#{system}, #{collection}, #{now}, #{since}, 0, 0, 'IDLE', #{now}, #{now}, 0)
       """)
   void begin(
       @Param("system") String system,
@@ -167,8 +168,12 @@ interface PollMapper {
       @Param("collection") String collection,
       @Param("item") String item);
 
-  /** When a collection that nobody reads just now is read next. */
-  record NextRow(String systemId, String collectionId, Instant nextAt) {
+  /**
+   * When a collection that nobody reads just now is read next.
+   *
+   * @param restedAt when that was written down; null in a row of before this was
+   */
+  record NextRow(String systemId, String collectionId, Instant nextAt, @Nullable Instant restedAt) {
 
     CollectionRef ref() {
       return new CollectionRef(systemId, collectionId);
@@ -176,7 +181,10 @@ interface PollMapper {
   }
 
   @Select(
-      "SELECT system_id, collection_id, next_at FROM poll WHERE state = 'IDLE' ORDER BY next_at")
+      """
+      SELECT system_id, collection_id, next_at, rested_at FROM poll WHERE state = 'IDLE'
+      ORDER BY next_at
+      """)
   List<NextRow> idle();
 
   @Select("SELECT COUNT(*) FROM poll WHERE state = 'READING'")
@@ -215,7 +223,7 @@ interface PollMapper {
   @Update(
       """
       <script>
-      UPDATE poll SET state = 'IDLE', next_at = #{now}, claim = NULL, claimed_until = NULL
+      UPDATE poll SET state = 'IDLE', next_at = #{now}, rested_at = #{now}, claim = NULL, claimed_until = NULL
       WHERE state = 'READING' AND (claimed_until &lt; #{now} OR claimed_until > #{longest})
       <foreach item="c" collection="running" separator=" ">AND claim &lt;> #{c}</foreach>
       </script>
@@ -253,19 +261,20 @@ interface PollMapper {
   @Update(
       """
       UPDATE poll SET state = 'IDLE', next_at = CASE WHEN again THEN next_at ELSE #{next} END,
-        claim = NULL, claimed_until = NULL
+        rested_at = #{now}, claim = NULL, claimed_until = NULL
       WHERE system_id = #{system} AND collection_id = #{collection} AND claim = #{claim}
       """)
   int rest(
       @Param("system") String system,
       @Param("collection") String collection,
       @Param("claim") String claim,
-      @Param("next") Instant next);
+      @Param("next") Instant next,
+      @Param("now") Instant now);
 
   @Update(
       """
       UPDATE poll SET state = 'IDLE', next_at = CASE WHEN again THEN next_at ELSE #{next} END,
-        tries = #{tries}, problem = #{problem},
+        rested_at = #{now}, tries = #{tries}, problem = #{problem},
         problem_since = COALESCE(problem_since, #{now}), claim = NULL, claimed_until = NULL
       WHERE system_id = #{system} AND collection_id = #{collection} AND claim = #{claim}
       """)
@@ -280,7 +289,7 @@ interface PollMapper {
 
   @Update(
       """
-      UPDATE poll SET next_at = #{now}, again = TRUE
+      UPDATE poll SET next_at = #{now}, rested_at = #{now}, again = TRUE
       WHERE system_id = #{system} AND collection_id = #{collection}
       """)
   int now(

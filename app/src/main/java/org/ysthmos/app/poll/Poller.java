@@ -24,6 +24,7 @@ import org.ysthmos.app.poll.PollMapper.PollRow;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.Stage;
@@ -150,7 +151,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
   }
 
   /**
-   * Whether its time has come, or is one that no clock of ours could have set.
+   * Whether its time has come, or was set by a clock that was ahead.
    *
    * @param interval how often it is polled; null if it is not polled any more
    */
@@ -159,8 +160,9 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
       return false;
     }
     Instant now = clock.instant();
-    Duration longest = interval.plus(backOff.longestWait());
-    return !row.nextAt().isAfter(now) || row.nextAt().isAfter(now.plus(longest));
+    return !row.nextAt().isAfter(now)
+        || row.restedAt() == null
+        || AheadWaits.isAhead(row.restedAt(), now);
   }
 
   @Override
@@ -230,7 +232,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
     if (through) {
       tell(row, troubles);
     }
-    rest(row, clock.instant().plus(through ? interval(row.ref()) : Duration.ZERO));
+    rest(row, through ? interval(row.ref()) : Duration.ZERO);
   }
 
   private PollRow keep(
@@ -281,7 +283,7 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
 
   private void failed(PollRow row, Failure failure) {
     if (failure.noRoom()) {
-      rest(row, clock.instant().plus(failure.retryAfter().orElseGet(() -> interval(row.ref()))));
+      rest(row, failure.retryAfter().orElseGet(() -> interval(row.ref())));
       return;
     }
     int tries = row.tries() + 1;
@@ -304,8 +306,9 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
     return all.getOrDefault(place, Duration.ofMinutes(5));
   }
 
-  private void rest(PollRow row, Instant next) {
-    polls.rest(row.systemId(), row.collectionId(), claimOf(row), next);
+  private void rest(PollRow row, Duration wait) {
+    Instant now = clock.instant();
+    polls.rest(row.systemId(), row.collectionId(), claimOf(row), now.plus(wait), now);
   }
 
   @Override

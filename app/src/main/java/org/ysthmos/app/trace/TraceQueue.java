@@ -21,6 +21,7 @@ import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceWorkMapper.ReadyRow;
 import org.ysthmos.app.trace.TraceWorkMapper.WorkRow;
+import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.EachAlone;
@@ -45,7 +46,7 @@ public class TraceQueue {
   private final Claims claims;
   private final AppClock clock;
   private final WorkSignals signals;
-  private final Settings.Retry retry;
+  private final AheadWaits aheadWaits;
   private final Numbers numbers;
   private final Set<String> queues = ConcurrentHashMap.newKeySet();
 
@@ -63,7 +64,7 @@ public class TraceQueue {
     this.claims = claims;
     this.clock = clock;
     this.signals = signals;
-    this.retry = settings.retry();
+    this.aheadWaits = new AheadWaits(settings.retry().longest(), work::pausedAhead);
     this.numbers = new Numbers(traces::numbers);
     queues.addAll(work.queues());
   }
@@ -149,8 +150,8 @@ public class TraceQueue {
   /** Makes ready what is due and what nobody renewed in time. */
   public void wake(Set<String> running) {
     Instant now = clock.instant();
-    Instant farthest = now.plus(retry.backOff().longestWait());
-    List<Long> due = work.due(now, farthest);
+    List<Long> due = new ArrayList<>(work.due(now));
+    due.addAll(aheadWaits.look(now));
     Predicate<WorkRow> ours = row -> running.contains(row.claim());
     List<WorkRow> lost =
         work.expired(now, claims.longest()).stream().filter(ours.negate()).toList();
@@ -218,7 +219,17 @@ public class TraceQueue {
     if (!TraceState.DECIDING.mayBecome(to)) {
       throw new IllegalArgumentException("a trace that is being decided cannot become " + to);
     }
-    if (work.giveUpClaim(seq, claim, to, tries, breaks, notBefore, awaits, verdict) == 0) {
+    if (work.giveUpClaim(
+            seq,
+            claim,
+            to,
+            tries,
+            breaks,
+            notBefore,
+            notBefore == null ? null : clock.instant(),
+            awaits,
+            verdict)
+        == 0) {
       throw new ClaimLost("trace " + seq);
     }
   }

@@ -1,5 +1,6 @@
 package org.ysthmos.app.trace;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -41,6 +42,12 @@ class TraceSearch {
       String text,
       @Nullable Long before) {}
 
+  /**
+   * By how much times may run against order numbers: those of two that came at once by a little,
+   * those of a clock that was ahead by as much as it was.
+   */
+  private static final Duration DISORDER = Duration.ofDays(2);
+
   private final TraceSearchMapper mapper;
   private final TraceMapper traces;
   private final SeenIndex seen;
@@ -74,7 +81,7 @@ class TraceSearch {
   }
 
   private List<TraceRow> byText(Wish wish, int limit) {
-    Long first = traces.firstSince(wish.since());
+    Long first = traces.firstSince(wish.since().minus(DISORDER));
     if (first == null) {
       return List.of();
     }

@@ -99,8 +99,8 @@ interface TraceWorkMapper {
   @Update(
       """
       UPDATE trace_work SET state = #{to}, tries = #{tries}, breaks = #{breaks},
-        not_before = #{notBefore}, awaits = #{awaits}, verdict = #{verdict}, claim = NULL,
-        claimed_until = NULL
+        not_before = #{notBefore}, paused_at = #{pausedAt}, awaits = #{awaits}, verdict = #{verdict},
+        claim = NULL, claimed_until = NULL
       WHERE trace_seq = #{seq} AND state = 'DECIDING' AND claim = #{claim}
       """)
   int giveUpClaim(
@@ -110,27 +110,37 @@ interface TraceWorkMapper {
       @Param("tries") int tries,
       @Param("breaks") int breaks,
       @Param("notBefore") @Nullable Instant notBefore,
+      @Param("pausedAt") @Nullable Instant pausedAt,
       @Param("awaits") @Nullable String awaits,
       @Param("verdict") @Nullable Verdict verdict);
 
   @Update("UPDATE trace_work SET verdict = #{verdict} WHERE trace_seq = #{seq}")
   int comesTo(@Param("seq") long seq, @Param("verdict") Verdict verdict);
 
-  /** Traces whose time has come, or whose time no wait of ours could have set. */
+  /** Traces whose time has come. */
+  @Select(
+      """
+      SELECT trace_seq FROM trace_work WHERE state = 'PAUSED' AND not_before <= #{now} LIMIT 500
+      """)
+  List<Long> due(@Param("now") Instant now);
+
+  /**
+   * Traces that wait because of a clock that was ahead.
+   *
+   * @param far the end of the longest usual wait; what ends before is not looked at
+   * @param ahead what was written down after this was written by such a clock
+   */
   @Select(
       """
       SELECT trace_seq FROM trace_work
-      WHERE state = 'PAUSED' AND not_before <= #{now}
-      UNION ALL
-      SELECT trace_seq FROM trace_work
-      WHERE state = 'PAUSED' AND not_before > #{farthest}
-      LIMIT 500
+      WHERE state = 'PAUSED' AND not_before > #{far}
+        AND (paused_at > #{ahead} OR paused_at IS NULL) LIMIT 500
       """)
-  List<Long> due(@Param("now") Instant now, @Param("farthest") Instant farthest);
+  List<Long> pausedAhead(@Param("far") Instant far, @Param("ahead") Instant ahead);
 
   @Update(
       """
-      <script>UPDATE trace_work SET state = 'READY', not_before = NULL
+      <script>UPDATE trace_work SET state = 'READY', not_before = NULL, paused_at = NULL
       WHERE state = 'PAUSED' AND trace_seq IN
       <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach></script>
       """)

@@ -50,11 +50,6 @@ public record BackOff(Duration first, Duration longest, int tries) {
     return Optional.of(asked.compareTo(own) > 0 ? asked : own);
   }
 
-  /** The longest wait that can come of it, for telling waits that no clock of ours made. */
-  public Duration longestWait() {
-    return longest.compareTo(LONGEST_ASKED) > 0 ? longest : LONGEST_ASKED;
-  }
-
   /** How long all waits take together, if no system asks for longer ones. */
   public Duration inAll() {
     Duration all = Duration.ZERO;
