@@ -6,6 +6,7 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { CeilingLines } from '@/features/ceiling'
 import { HoldControl, RetireControl } from '@/features/hold'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
@@ -105,8 +106,7 @@ watch(
           <b>{{ data.targetCollection }}</b> of {{ data.bridge.target }}
         </p>
         <h3>Ceiling</h3>
-        <p>{{ data.ceiling }}</p>
-        <p class="mid">stated, not yet enforced</p>
+        <CeilingLines :ceiling="data.ceiling" :now="now" :zone="zone" />
         <h3>Live since</h3>
         <p>{{ dayAndTime(data.bridge.since, now, zone) }}</p>
         <details>

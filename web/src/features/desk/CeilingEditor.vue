@@ -2,49 +2,73 @@
 import { computed } from 'vue'
 import { isGroup, type Tree } from './tree'
 
-/** The most that the bridge may make in a span of time. */
+/** The most that the bridge may do in a span of time; what is not stated is reckoned. */
 const props = defineProps<{ ceiling: Tree | undefined }>()
-const emit = defineEmits<{ change: [ceiling: Tree] }>()
+const emit = defineEmits<{ change: [ceiling: Tree | undefined] }>()
 
+const KINDS: Record<string, string> = {
+  creates: 'new tasks',
+  changes: 'changes',
+  messages: 'messages',
+}
 const SPANS: Record<string, string> = { PT10M: '10 minutes', PT1H: 'an hour', PT24H: 'a day' }
-const creates = computed(() => (isGroup(props.ceiling) ? String(props.ceiling.creates ?? '') : ''))
-const per = computed(() => (isGroup(props.ceiling) ? String(props.ceiling.per ?? '') : ''))
-const value = (event: Event) => (event.target as HTMLInputElement).value
+const stated = computed(() => (isGroup(props.ceiling) ? props.ceiling : {}))
+const most = (kind: string) => String(stated.value[kind] ?? '')
+const per = computed(() => String(stated.value.per ?? 'PT1H'))
+const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
+
+function change(key: string, text: string) {
+  const all = { ...stated.value, per: per.value, [key]: text }
+  const kept = Object.fromEntries(Object.entries(all).filter(([, one]) => one !== ''))
+  emit('change', Object.keys(kept).length > 1 ? kept : undefined)
+}
 </script>
 
 <template>
   <p class="ceiling">
     <span class="mid">At most</span>
-    <input
-      class="in count"
-      inputmode="numeric"
-      aria-label="How many new tasks"
-      :value="creates"
-      @input="emit('change', { creates: value($event), per })"
-    />
-    <span class="mid">new tasks in</span>
+    <label v-for="(words, kind) in KINDS" :key="kind">
+      <input
+        class="in count"
+        inputmode="numeric"
+        placeholder="reckoned"
+        :aria-label="`How many ${words}`"
+        :value="most(kind)"
+        @input="change(kind, value($event))"
+      />
+      {{ words }}
+    </label>
+    <span class="mid">in</span>
     <select
       class="in"
       aria-label="In which span"
       :value="per"
-      @change="emit('change', { creates, per: value($event) })"
+      @change="change('per', value($event))"
     >
-      <option v-if="per && !(per in SPANS)" :value="per">{{ per }}</option>
+      <option v-if="!(per in SPANS)" :value="per">{{ per }}</option>
       <option v-for="(words, span) in SPANS" :key="span" :value="span">{{ words }}</option>
     </select>
-    <span class="dim">stated, not yet enforced</span>
+  </p>
+  <p class="dim note">
+    Before more would come of it, the bridge holds itself and keeps what arrives. What is left empty
+    is three times its busiest time, and at least 60.
   </p>
 </template>
 
 <style scoped>
 .ceiling {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-  padding: 6px 4px;
+  padding: 6px 4px 2px;
 }
 .count {
-  width: 72px;
+  width: 84px;
   text-align: right;
+}
+.note {
+  margin: 0;
+  padding: 0 4px 6px;
 }
 </style>

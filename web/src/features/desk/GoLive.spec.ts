@@ -46,6 +46,10 @@ const broken = {
   holds: false,
   differences: [{ what: 'due', expected: 'reported', found: '2026-11-24T10:00:00Z' }],
 }
+const ceiling = (most: number) => ({
+  perSeconds: 3600,
+  limits: [{ kind: 'CREATE', most, busiest: null, busiestFrom: null, times: 7 }],
+})
 const going = {
   changes: [{ part: 'Due', before: 'a', after: 'b' }],
   events: 50,
@@ -53,7 +57,7 @@ const going = {
   examples: [holding],
   givenUpAfterSeconds: 540,
   asked: null,
-  ceiling: { creates: 120, perSeconds: 3600, most: 7 },
+  ceiling: ceiling(120),
   loads: [
     {
       system: 'Grounds Board',
@@ -97,7 +101,9 @@ describe('before a bridge goes live', () => {
     const { text } = await dialog()
     expect(text()).toContain('Grounds Board: 45 calls a day, 82 on the busiest')
     expect(text()).toContain('it allows 90 in a minute, 129,600 a day; no event would have waited')
-    expect(text()).toContain('New tasks: at most 7 in an hour; the ceiling is 120.')
+    expect(text()).toContain(
+      'It would have come to at most 7 new tasks in an hour; the ceiling is 120.',
+    )
     expect(text()).toContain('tried again for 9 min')
   })
 
@@ -109,7 +115,7 @@ describe('before a bridge goes live', () => {
   })
 
   it('a ceiling that would have been passed is said', async () => {
-    const { text } = await dialog({ ...going, ceiling: { creates: 5, perSeconds: 3600, most: 7 } })
+    const { text } = await dialog({ ...going, ceiling: ceiling(5) })
     expect(text()).toContain('the ceiling is 5 and would have been passed.')
   })
 

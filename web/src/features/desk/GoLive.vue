@@ -6,6 +6,7 @@ import { dayAndTime, everyText, momentText, spanText } from '@/shared/format/tim
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
+import { inSpan, manyOf, origin, telling } from '@/features/ceiling'
 import RuleDifferences from './RuleDifferences.vue'
 import { differs } from './reasons'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
@@ -144,12 +145,12 @@ async function remove(example: string) {
               {{ load.callsOnBusiestDay }} on the busiest; {{ limitText(load) }};
               {{ waitText(load) }}.
             </li>
-            <li>
-              New tasks: at most {{ look.ceiling.most }} in
-              {{ spanText(look.ceiling.perSeconds * 1000) }}; the ceiling is
-              {{ look.ceiling.creates
-              }}<span v-if="look.ceiling.most > look.ceiling.creates" class="bad">
-                and would have been passed</span
+            <li v-for="limit in telling(look.ceiling.limits)" :key="limit.kind">
+              It would have come to at most {{ manyOf(limit.times, limit.kind) }}
+              {{ inSpan(look.ceiling.perSeconds) }}; the ceiling is {{ limit.most
+              }}<span v-if="limit.times > limit.most" class="bad"> and would have been passed</span
+              ><template v-if="limit.busiest !== null"
+                >, {{ origin(limit, look.ceiling.perSeconds, now, zone) }}</template
               >.
             </li>
           </ul>

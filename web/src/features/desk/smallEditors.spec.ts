@@ -39,6 +39,15 @@ describe('the ceiling', () => {
     await view.get('input').setValue('12')
     expect(view.emitted('change')).toEqual([[{ creates: '12', per: 'PT3H' }]])
   })
+
+  it('is for an hour if nobody says more, and gone when nothing is stated', async () => {
+    const view = mount(CeilingEditor, { props: { ceiling: undefined } })
+    await view.get('[aria-label="How many messages"]').setValue('9')
+    expect(view.emitted('change')).toEqual([[{ messages: '9', per: 'PT1H' }]])
+    await view.setProps({ ceiling: { messages: '9', per: 'PT1H' } })
+    await view.get('[aria-label="How many messages"]').setValue('')
+    expect(view.emitted('change')?.[1]).toEqual([undefined])
+  })
 })
 
 describe('named values', () => {

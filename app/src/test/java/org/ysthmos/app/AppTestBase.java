@@ -93,10 +93,12 @@ abstract class AppTestBase {
   static final ChoreTable CHORES;
   static final LeafLibrary LIBRARY;
   static final Path DATA;
+  static final Path SETUP;
 
   static {
     try {
       DATA = Files.createTempDirectory("ysthmos-test");
+      SETUP = RoomySetup.into(DATA.resolve("setup"));
       ControlledClock clock = new ControlledClock();
       URI hook = URI.create("http://127.0.0.1:" + PORT + "/hooks/visitor-desk/hazard-reports");
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
@@ -178,7 +180,7 @@ abstract class AppTestBase {
   static void settings(DynamicPropertyRegistry registry) {
     registry.add("ysthmos.port", () -> PORT);
     registry.add("ysthmos.data", DATA::toString);
-    registry.add("ysthmos.setup", () -> Path.of("..", "demo").toAbsolutePath().toString());
+    registry.add("ysthmos.setup", SETUP::toString);
     registry.add("ysthmos.connections", () -> DATA.resolve("connections.properties").toString());
     registry.add("ysthmos.retry.first", () -> "40ms");
     registry.add("ysthmos.retry.longest", () -> "200ms");
@@ -202,9 +204,9 @@ abstract class AppTestBase {
         List.of(DESK, BOARD, FRIENDS, POST, LEDGER, CLIMATE, CHAT, CHORES, LIBRARY)) {
       send("DELETE", "http://127.0.0.1:" + standIn.port() + "/control/faults", "", Map.of());
     }
-    putBridge(Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml")));
+    putBridge(Files.readString(SETUP.resolve("bridges/hazard-to-grounds.yaml")));
     // Tickets do not name their jobs, so that one ticket is one event; what does is tested alone.
-    String document = Files.readString(Path.of("..", "demo", "bridges", "climate-job.yaml"));
+    String document = Files.readString(SETUP.resolve("bridges/climate-job.yaml"));
     putBridge("climate-job", document.replaceFirst("(?s)\\nthen:.*?\\nceiling:", "\nceiling:"));
   }
 

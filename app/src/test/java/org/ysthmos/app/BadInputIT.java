@@ -8,7 +8,6 @@ import java.net.InetAddress;
 import java.net.Socket;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -245,7 +244,7 @@ class BadInputIT extends AppTestBase {
 
   @Test
   void unknownLaneIsRefusedByTheBoardAndWorksWhenMended() throws Exception {
-    String good = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    String good = Files.readString(SETUP.resolve("bridges").resolve("hazard-to-grounds.yaml"));
     putBridge(good.replace("always: reported", "always: nowhere"));
     String number = report(Map.of());
     JsonNode failed = settled(number, 1);
@@ -268,7 +267,7 @@ class BadInputIT extends AppTestBase {
 
   @Test
   void documentThatDoesNotFitIsRefusedWithLineAndColumn() throws Exception {
-    String good = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    String good = Files.readString(SETUP.resolve("bridges").resolve("hazard-to-grounds.yaml"));
     HttpResponse<String> answer =
         putBridge(good.replace("always: reported", "alwys: reported").replace("P7D", "a week"));
     assertProblem(answer, 422, "did you mean “always”?");

@@ -175,8 +175,8 @@ class DeskSamplesIT extends AppTestBase {
     assertThat(board.path("limitPerDay").asInt()).isEqualTo(129_600);
     // A task with notes and checklist takes two calls.
     assertThat(board.path("callsPerDay").asInt()).isGreaterThanOrEqualTo(2);
-    assertThat(going.at("/ceiling/creates").asInt()).isEqualTo(120);
-    assertThat(going.at("/ceiling/most").asInt()).isPositive();
+    assertThat(going.at("/ceiling/limits/0/most").asInt()).isEqualTo(9999);
+    assertThat(going.at("/ceiling/limits/0/times").asInt()).isPositive();
     assertThat(going.path("changes")).isEmpty();
   }
 

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Map;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.AfterEach;
@@ -58,7 +57,7 @@ class DirectoryIT extends AppTestBase {
   @Test
   void keysInATableHaveTheirNamesBesideThem() throws Exception {
     look();
-    String document = Files.readString(Path.of("..", "demo", "bridges", "pledge-follow-up.yaml"));
+    String document = Files.readString(SETUP.resolve("bridges").resolve("pledge-follow-up.yaml"));
     var answer = putBridge("pledge-follow-up", document);
     assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
     JsonNode names = api("/tables/stewards/about").path("names").path(0);
@@ -69,7 +68,7 @@ class DirectoryIT extends AppTestBase {
   @Test
   void keyThatIsInNoDirectoryIsWarnedOfWithWhatIsKnown() throws Exception {
     look();
-    String document = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    String document = Files.readString(SETUP.resolve("bridges").resolve("hazard-to-grounds.yaml"));
     putBridge(document.replace("lane: { always: reported }", "lane: { always: reportd }"));
     String number = report(Map.of());
     JsonNode trace = settled(number, 1);
@@ -89,7 +88,7 @@ class DirectoryIT extends AppTestBase {
 
   @Test
   void fieldNamesADirectoryThatIsDescribed() throws Exception {
-    String document = Files.readString(Path.of("..", "demo", "systems", "grounds-board.yaml"));
+    String document = Files.readString(SETUP.resolve("systems").resolve("grounds-board.yaml"));
     var refused =
         send(
             "POST",

@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
@@ -43,7 +42,7 @@ class EndsIT extends AppTestBase {
   }
 
   private static String demo(String path) throws Exception {
-    return Files.readString(Path.of("..", "demo").resolve(path));
+    return Files.readString(SETUP.resolve(path));
   }
 
   /** How many tasks of a title the board has, whatever else it knows of them. */

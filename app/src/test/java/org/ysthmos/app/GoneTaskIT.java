@@ -1,10 +1,11 @@
 package org.ysthmos.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.nio.file.Files;
-import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -13,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class GoneTaskIT extends AppTestBase {
 
   private static String bridge(String ifGone) throws Exception {
-    String document = Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    String document = Files.readString(SETUP.resolve("bridges").resolve("hazard-to-grounds.yaml"));
     String to = "to: { system: grounds-board, collection: paths-and-trees";
     assertThat(document).contains(to + " }");
     return document.replace(to + " }", to + ", if-gone: " + ifGone + " }");
@@ -37,6 +38,25 @@ class GoneTaskIT extends AppTestBase {
     var answer = send("POST", app(path), "", Map.of());
     assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
     return JSON.readTree(answer.body().isEmpty() ? "{}" : answer.body());
+  }
+
+  /** What is made anew is a new task, and counts as one. */
+  @Test
+  void isNotMadeAnewBeyondTheCeiling() throws Exception {
+    putBridge(bridge("make-anew"));
+    String number = removedThere();
+    putBridge(bridge("make-anew").replace("creates: 9999", "creates: 1"));
+    edit(number, "4");
+    await()
+        .atMost(Duration.ofSeconds(20))
+        .until(
+            () -> api("/bridges/hazard-to-grounds").at("/bridge/heldBecause").asText(),
+            because -> because.contains("ceiling is 1 new task"));
+    assertThat(tasksOf(number)).isEmpty();
+    putBridge(bridge("make-anew"));
+    send("DELETE", app("/api/bridges/hazard-to-grounds/hold"), "", Map.of());
+    assertThat(settled(number, 2).path("verdict").asText()).isEqualTo("CREATE");
+    assertThat(tasksOf(number)).hasSize(1);
   }
 
   @Test

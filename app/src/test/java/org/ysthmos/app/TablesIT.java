@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Map;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
@@ -16,7 +15,7 @@ class TablesIT extends AppTestBase {
   private static final String OLD = "  assignees: { always: [bu-11] }\n";
 
   private static String demoBridge() throws Exception {
-    return Files.readString(Path.of("..", "demo", "bridges", "hazard-to-grounds.yaml"));
+    return Files.readString(SETUP.resolve("bridges").resolve("hazard-to-grounds.yaml"));
   }
 
   private static void use(String document) throws Exception {

@@ -5,7 +5,6 @@ import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -30,7 +29,7 @@ class ThenIT extends AppTestBase {
       """;
 
   private static void goLive(String more) throws Exception {
-    String document = Files.readString(Path.of("..", "demo", "bridges", "climate-job.yaml"));
+    String document = Files.readString(SETUP.resolve("bridges").resolve("climate-job.yaml"));
     assertThat(document).contains("\nthen:\n");
     var answer = putBridge("climate-job", document.replace("\nceiling:", "\n" + more + "ceiling:"));
     assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);

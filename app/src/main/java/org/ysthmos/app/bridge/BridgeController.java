@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.BridgeViews.BridgeSummary;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
+import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.who.By;
@@ -28,11 +29,13 @@ class BridgeController {
   private static final int LONGEST_REASON = 500;
 
   private final Bridges bridges;
+  private final Ceilings ceilings;
   private final WorkSignals signals;
   private final LiveFeed feed;
 
-  BridgeController(Bridges bridges, WorkSignals signals, LiveFeed feed) {
+  BridgeController(Bridges bridges, Ceilings ceilings, WorkSignals signals, LiveFeed feed) {
     this.bridges = bridges;
+    this.ceilings = ceilings;
     this.signals = signals;
     this.feed = feed;
   }
@@ -68,7 +71,7 @@ class BridgeController {
   BridgeView one(@PathVariable String id) {
     return bridges
         .live(id)
-        .map(BridgeViews::view)
+        .map(live -> BridgeViews.view(live, ceilings.used(id, live.ceiling())))
         .orElseThrow(() -> ApiProblem.notFound("live bridge", id));
   }
 
@@ -105,9 +108,15 @@ class BridgeController {
     return changed(id);
   }
 
-  /** Releases a held bridge: what was received meanwhile goes on its way. */
+  /**
+   * Releases a held bridge: what was received meanwhile goes on its way. If its ceiling held it,
+   * what it did before counts no more.
+   */
   @DeleteMapping("/{id}/hold")
   BridgeView release(@PathVariable String id) {
+    if (bridges.live(id).flatMap(Bridges.Live::hold).filter(Bridges.Hold::byEngine).isPresent()) {
+      ceilings.clear(id);
+    }
     if (!bridges.release(id, By.PERSON)) {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not held", "The bridge is not held.");
     }

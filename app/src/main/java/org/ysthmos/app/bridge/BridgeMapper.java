@@ -21,12 +21,15 @@ interface BridgeMapper {
       String document,
       String listens,
       Instant madeAt,
+      @Nullable String busy,
       @Nullable Instant heldAt,
-      @Nullable String heldBecause) {}
+      @Nullable String heldBecause,
+      @Nullable String heldBy) {}
 
   @Select(
       """
-      SELECT v.bridge_id, v.number, v.document, v.listens, v.made_at, b.held_at, b.held_because
+      SELECT v.bridge_id, v.number, v.document, v.listens, v.made_at, v.busy, b.held_at,
+        b.held_because, b.held_by
       FROM bridge b JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
       WHERE b.state IN ('live', 'held') ORDER BY b.id
       """)
@@ -70,6 +73,13 @@ interface BridgeMapper {
       """)
   void noteListens(
       @Param("id") String id, @Param("number") int number, @Param("listens") String listens);
+
+  /** Notes the busy times that the ceiling of a version is reckoned from. */
+  @Update(
+      """
+      UPDATE bridge_version SET busy = #{busy} WHERE bridge_id = #{id} AND number = #{number}
+      """)
+  void noteBusy(@Param("id") String id, @Param("number") int number, @Param("busy") String busy);
 
   /** A bridge that was live last with this version. */
   record RetiredRow(

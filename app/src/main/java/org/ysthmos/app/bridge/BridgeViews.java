@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -15,7 +16,9 @@ import org.ysthmos.core.bridge.CompiledPlan;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.condition.Condition;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentProblem;
+import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Template;
 import org.ysthmos.core.rule.CompiledField;
@@ -83,7 +86,7 @@ final class BridgeViews {
       List<EffectView> then,
       String tasks,
       List<String> remarks,
-      String ceiling,
+      CeilingView ceiling,
       String document) {}
 
   static BridgeSummary summary(Bridges.Live live) {
@@ -102,10 +105,14 @@ final class BridgeViews {
 
   /** A version that need not be live. */
   static BridgeView view(BridgeVersion version) {
-    return view(new Bridges.Live(version, "", Instant.EPOCH, Optional.empty()));
+    Ceiling ceiling = Ceiling.of(version.definition().ceiling(), Map.of());
+    return view(new Bridges.Live(version, "", Instant.EPOCH, ceiling, Optional.empty()), Map.of());
   }
 
-  static BridgeView view(Bridges.Live live) {
+  /**
+   * @param used what the bridge did in the span of its ceiling that ends now
+   */
+  static BridgeView view(Bridges.Live live, Map<EffectKind, Long> used) {
     BridgeVersion version = live.version();
     BridgeDefinition definition = version.definition();
     return new BridgeView(
@@ -120,7 +127,7 @@ final class BridgeViews {
         version.then().stream().map(effect -> effect(effect, version)).toList(),
         plan(version.plan()),
         version.remarks().stream().map(DocumentProblem::toString).toList(),
-        ceiling(definition.ceiling()),
+        CeilingView.of(live.ceiling(), kind -> used.getOrDefault(kind, 0L)),
         live.document());
   }
 
@@ -268,16 +275,5 @@ final class BridgeViews {
       case CompiledPlan.EachValue each -> "a task for each item of a list";
       case CompiledPlan.Set set -> set.members().size() + " tasks around an anchor day";
     };
-  }
-
-  private static String ceiling(BridgeDefinition.Ceiling ceiling) {
-    long hours = ceiling.per().toHours();
-    String per =
-        ceiling.per().equals(java.time.Duration.ofHours(1))
-            ? "an hour"
-            : hours > 0 && ceiling.per().equals(java.time.Duration.ofHours(hours))
-                ? hours + " hours"
-                : ceiling.per().toMinutes() + " minutes";
-    return "at most " + ceiling.creates() + " new tasks in " + per;
   }
 }

@@ -8,18 +8,24 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.event.Aside;
+import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.guard.BusyPast;
+import org.ysthmos.core.guard.Ceiling;
+import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.shape.Shapes;
 
 /** The live bridges, each compiled once. */
@@ -31,9 +37,15 @@ public class Bridges {
   /**
    * A live version with the document it was compiled from.
    *
+   * @param ceiling the most that it may do, stated or reckoned when it went live
    * @param hold why nothing is delivered just now; empty if it is
    */
-  public record Live(BridgeVersion version, String document, Instant since, Optional<Hold> hold) {}
+  public record Live(
+      BridgeVersion version,
+      String document,
+      Instant since,
+      Ceiling ceiling,
+      Optional<Hold> hold) {}
 
   /**
    * A bridge that was live and cannot be used any more, for example because a table it needs is
@@ -71,13 +83,20 @@ public class Bridges {
   }
 
   /** A bridge keeps receiving and delivers nothing. */
-  public record Hold(Instant since, String because) {}
+  public record Hold(Instant since, String because, String by) {
+
+    /** Whether nobody held it but the engine itself. */
+    public boolean byEngine() {
+      return by.equals(By.ENGINE.name());
+    }
+  }
 
   /** A bridge that receives and delivers nothing more, with the version that was live last. */
   public record Retired(String id, int number, String document, Instant since, String because) {}
 
   private final BridgeMapper mapper;
   private final EngineCatalog catalog;
+  private final EffectCounts effects;
   private final AppClock clock;
   private final TransactionTemplate transaction;
   private volatile State state = new State(Map.of(), Map.of(), Map.of());
@@ -86,9 +105,14 @@ public class Bridges {
       Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {}
 
   Bridges(
-      BridgeMapper mapper, EngineCatalog catalog, AppClock clock, TransactionTemplate transaction) {
+      BridgeMapper mapper,
+      EngineCatalog catalog,
+      EffectCounts effects,
+      AppClock clock,
+      TransactionTemplate transaction) {
     this.mapper = mapper;
     this.catalog = catalog;
+    this.effects = effects;
     this.clock = clock;
     this.transaction = transaction;
     reload();
@@ -100,7 +124,9 @@ public class Bridges {
     for (BridgeMapper.LiveRow row : mapper.live()) {
       try {
         BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), catalog);
-        fresh.put(row.bridgeId(), new Live(version, row.document(), row.madeAt(), hold(row)));
+        fresh.put(
+            row.bridgeId(),
+            new Live(version, row.document(), row.madeAt(), ceiling(row, version), hold(row)));
         if (row.listens().isEmpty()) {
           String listens = Listens.of(version.definition().from()).write();
           mapper.noteListens(row.bridgeId(), row.number(), listens);
@@ -131,7 +157,26 @@ public class Bridges {
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {
     return Optional.ofNullable(row.heldAt())
-        .map(since -> new Hold(since, Optional.ofNullable(row.heldBecause()).orElse("")));
+        .map(since -> new Hold(since, text(row.heldBecause()), text(row.heldBy())));
+  }
+
+  private static String text(@Nullable String kept) {
+    return kept == null ? "" : kept;
+  }
+
+  /** What a version may do; what is to be reckoned for it is reckoned once. */
+  private Ceiling ceiling(BridgeMapper.LiveRow row, BridgeVersion version) {
+    String busy = row.busy();
+    if (busy == null) {
+      busy = BusyText.write(busiest(version.definition()));
+      mapper.noteBusy(row.bridgeId(), row.number(), busy);
+    }
+    return Ceiling.of(version.definition().ceiling(), BusyText.read(busy));
+  }
+
+  /** The busiest span of a bridge so far, of the length that its ceiling is for. */
+  public Map<EffectKind, BusyPast> busiest(BridgeDefinition definition) {
+    return effects.busiest(definition.id(), Ceiling.span(definition.ceiling()));
   }
 
   public List<Live> live() {
@@ -270,6 +315,13 @@ public class Bridges {
     boolean held = mapper.hold(id, because, clock.instant(), by.name()) == 1;
     reload();
     return held;
+  }
+
+  /** Holds a bridge that would have passed its ceiling. */
+  public boolean holdAtCeiling(String id, Ceiling.Passed passed) {
+    String because = CeilingWords.because(passed);
+    LOG.warn("bridge {} is held by its ceiling: {}", id, because);
+    return hold(id, because, By.ENGINE);
   }
 
   /**

@@ -5,13 +5,16 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.SequencedSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
 import org.ysthmos.app.bridge.BridgeViews.Piece;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.rule.CompiledValue;
 
 /** What differs between two versions of a bridge, part by part, in sentences. */
@@ -75,8 +78,19 @@ public final class RuleDifferences {
           sentence(field.source(), field.steps()));
     }
     view.then().forEach(effect -> parts.put("Then “" + effect.name() + "”", sentence(effect)));
-    parts.put("Ceiling", view.ceiling());
+    parts.put("Ceiling", ceiling(version.definition().ceiling()));
     return parts;
+  }
+
+  private static String ceiling(Optional<BridgeDefinition.Ceiling> stated) {
+    return stated
+        .map(
+            ceiling ->
+                ceiling.most().entrySet().stream()
+                        .map(one -> CeilingWords.counted(one.getKey(), one.getValue()))
+                        .collect(Collectors.joining(", ", "at most ", " in "))
+                    + CeilingWords.span(ceiling.per()))
+        .orElse("reckoned from the busiest time");
   }
 
   private static String sentence(BridgeViews.EffectView effect) {

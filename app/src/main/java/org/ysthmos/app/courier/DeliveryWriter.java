@@ -10,8 +10,10 @@ import java.util.SequencedMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryMapper.Result;
+import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.Journal;
@@ -35,6 +37,7 @@ import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
+import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Constant;
@@ -54,6 +57,8 @@ class DeliveryWriter {
   private final TraceEnds ends;
   private final Stories stories;
   private final Pairs pairs;
+  private final Bridges bridges;
+  private final Ceilings ceilings;
   private final Systems systems;
   private final Journal journal;
   private final AppClock clock;
@@ -69,6 +74,8 @@ class DeliveryWriter {
       TraceEnds ends,
       Stories stories,
       Pairs pairs,
+      Bridges bridges,
+      Ceilings ceilings,
       Systems systems,
       Journal journal,
       AppClock clock,
@@ -81,6 +88,8 @@ class DeliveryWriter {
     this.ends = ends;
     this.stories = stories;
     this.pairs = pairs;
+    this.bridges = bridges;
+    this.ceilings = ceilings;
     this.systems = systems;
     this.journal = journal;
     this.clock = clock;
@@ -187,9 +196,20 @@ class DeliveryWriter {
     tellEnd(delivery, Optional.empty());
   }
 
-  /** Its task was removed by others: what was to be a change makes it anew, as the bridge says. */
-  void makesAnew(Attempt attempt, Pairs.Anew anew) {
+  /**
+   * Its task was removed by others: what was to be a change makes it anew, as the bridge says. That
+   * counts as a new task; if the ceiling would be passed, the bridge is held and it waits.
+   */
+  void makesAnew(Attempt attempt, Pairs.Anew anew, Ceiling ceiling) {
     DeliveryRow delivery = attempt.delivery();
+    Optional<Ceiling.Passed> passed =
+        journal.now(
+            () -> ceilings.take(delivery.bridgeId(), ceiling, Map.of(EffectKind.CREATE, 1)));
+    if (passed.isPresent()) {
+      bridges.holdAtCeiling(delivery.bridgeId(), passed.get());
+      journal.run(() -> pauseUncounted(attempt, Doubt.NONE, clock.instant()));
+      return;
+    }
     Line made =
         AttemptWords.plain(
             clock.instant(),

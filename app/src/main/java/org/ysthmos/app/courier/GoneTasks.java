@@ -148,26 +148,28 @@ class GoneTasks {
   /** Does what the bridge says about a task that is gone. */
   void settle(Attempt attempt, Failure gone) {
     DeliveryRow delivery = attempt.delivery();
-    switch (ifGone(attempt)) {
+    Optional<Bridges.Live> live = saysWhat(attempt);
+    switch (live.map(one -> one.version().definition().to().ifGone()).orElse(IfGone.ASK)) {
       case ASK -> writer.failed(attempt, gone);
       case MAKE_ANEW ->
           writer.makesAnew(
               attempt,
               pairs.anew(
-                  delivery.bridgeId(), delivery.matchHash(), pairs.fields(delivery.fields())));
+                  delivery.bridgeId(), delivery.matchHash(), pairs.fields(delivery.fields())),
+              live.orElseThrow().ceiling());
       case LEAVE -> writer.leaves(attempt);
     }
   }
 
-  /** Of a try nothing else is made than what it was tried for. */
-  private IfGone ifGone(Attempt attempt) {
+  /**
+   * The bridge that says what is done about a task that is gone; empty where a person is asked. Of
+   * a try nothing else is made than what it was tried for.
+   */
+  private Optional<Bridges.Live> saysWhat(Attempt attempt) {
     return attempt.claimed().queue().equals(TraceRow.TRIES)
             || attempt.delivery().effectName() != null
-        ? IfGone.ASK
-        : bridges
-            .live(attempt.delivery().bridgeId())
-            .map(live -> live.version().definition().to().ifGone())
-            .orElse(IfGone.ASK);
+        ? Optional.empty()
+        : bridges.live(attempt.delivery().bridgeId());
   }
 
   /**

@@ -2,15 +2,21 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.SystemCollection;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryMapper;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.search.SeenIndex;
@@ -38,6 +44,7 @@ import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
@@ -73,7 +80,9 @@ class DecisionWriter {
     /** A delivery for the same pair is still under way; the trace waits for its end. */
     PAIR_BUSY,
     /** Another changed the pair after the decision read it. */
-    PAIR_CHANGED
+    PAIR_CHANGED,
+    /** The bridge would pass its ceiling: it is held, and the trace waits for its release. */
+    HELD
   }
 
   /** Another node changed a pair between our reading and our writing of it. */
@@ -87,6 +96,8 @@ class DecisionWriter {
   private final TraceQueue queue;
   private final TraceEnds ends;
   private final DeliveryQueue deliveryQueue;
+  private final Bridges bridges;
+  private final Ceilings ceilings;
   private final Pairs pairs;
   private final Tables tables;
   private final Systems systems;
@@ -103,6 +114,8 @@ class DecisionWriter {
       TraceQueue queue,
       TraceEnds ends,
       DeliveryQueue deliveryQueue,
+      Bridges bridges,
+      Ceilings ceilings,
       Pairs pairs,
       Tables tables,
       Systems systems,
@@ -117,6 +130,8 @@ class DecisionWriter {
     this.queue = queue;
     this.ends = ends;
     this.deliveryQueue = deliveryQueue;
+    this.bridges = bridges;
+    this.ceilings = ceilings;
     this.pairs = pairs;
     this.tables = tables;
     this.systems = systems;
@@ -133,11 +148,15 @@ class DecisionWriter {
     // What takes time and needs no database is done before it.
     byte[] part = stories.pack(story(deciding));
     SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
+    AtomicReference<Ceiling.Passed> passed = new AtomicReference<>();
     Stored stored;
     try {
-      stored = journal.soon(() -> storeNow(deciding, part, words));
+      stored = journal.soon(() -> storeNow(deciding, part, words, passed::set));
     } catch (PairChanged e) {
       return Stored.PAIR_CHANGED;
+    }
+    if (stored == Stored.HELD) {
+      hold(deciding.claimed(), Objects.requireNonNull(passed.get(), "held for nothing"));
     }
     if (stored == Stored.STORED) {
       signals.toDeliver().raise();
@@ -146,7 +165,11 @@ class DecisionWriter {
     return stored;
   }
 
-  private Stored storeNow(Deciding deciding, byte[] part, SeenIndex.WordsOf words) {
+  /**
+   * @param told learns of a ceiling that would be passed; nothing is stored then
+   */
+  private Stored storeNow(
+      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<Ceiling.Passed> told) {
     Decision decision = deciding.decision();
     List<TaskDecision> carried = deciding.carried();
     for (TaskDecision task : carried) {
@@ -154,6 +177,11 @@ class DecisionWriter {
         queue.awaitPair(deciding.claimed(), task.key().hash());
         return Stored.PAIR_BUSY;
       }
+    }
+    Optional<Ceiling.Passed> passed = take(deciding, carried);
+    if (passed.isPresent()) {
+      told.accept(passed.get());
+      return Stored.HELD;
     }
     for (TaskDecision task : carried) {
       if (task.delivery().isPresent()
@@ -170,6 +198,19 @@ class DecisionWriter {
     traces.decided(decided(deciding));
     end(deciding);
     return Stored.STORED;
+  }
+
+  /** Counts what the bridge is to do; what a person tries is no doing of the bridge's. */
+  private Optional<Ceiling.Passed> take(Deciding deciding, List<TaskDecision> carried) {
+    Map<EffectKind, Integer> more = new EnumMap<>(EffectKind.class);
+    carried.stream()
+        .flatMap(task -> task.delivery().stream())
+        .forEach(planned -> more.merge(systems.kindOf(planned), 1, Integer::sum));
+    Optional<Bridges.Live> live = bridges.live(deciding.trace().bridgeId());
+    if (more.isEmpty() || deciding.trace().isTry() || live.isEmpty()) {
+      return Optional.empty();
+    }
+    return ceilings.take(deciding.trace().bridgeId(), live.get().ceiling(), more);
   }
 
   /** Ends the trace, unless something is to be delivered. */
@@ -199,7 +240,7 @@ class DecisionWriter {
   }
 
   private void add(Deciding deciding, MatchKey key, PlannedDelivery planned) {
-    EffectKind kind = kind(planned);
+    EffectKind kind = systems.kindOf(planned);
     DeliveryRow row =
         new DeliveryRow(
             deliveryQueue.number(),
@@ -221,18 +262,6 @@ class DecisionWriter {
         deciding.trace().queue(),
         doubt(deciding, key, planned, kind),
         planned.awaited().map(first -> first.key().hash()).orElse(null));
-  }
-
-  private EffectKind kind(PlannedDelivery planned) {
-    if (planned.record().isPresent()) {
-      return EffectKind.CHANGE;
-    }
-    return systems
-            .collection(planned.system(), planned.collection())
-            .filter(SystemCollection::takesMessages)
-            .isPresent()
-        ? EffectKind.MESSAGE
-        : EffectKind.CREATE;
   }
 
   /**
@@ -315,6 +344,15 @@ class DecisionWriter {
   /** Puts a trace off without counting a try. */
   void postpone(TraceQueue.Claimed claimed, Instant until) {
     journal.runSoon(() -> queue.pause(claimed, claimed.tries(), claimed.breaks(), until));
+  }
+
+  /** Holds a bridge at its ceiling; what would have passed it is decided anew after its release. */
+  private void hold(TraceQueue.Claimed claimed, Ceiling.Passed passed) {
+    String bridge = claimed.trace().bridgeId();
+    if (bridges.holdAtCeiling(bridge, passed)) {
+      feed.changed(bridge, claimed.trace().id());
+    }
+    postpone(claimed, clock.instant());
   }
 
   /** Puts a trace off that broke through a fault of ours. */

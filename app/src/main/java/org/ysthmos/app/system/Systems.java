@@ -23,6 +23,8 @@ import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
@@ -281,6 +283,18 @@ public class Systems implements Shapes {
     return find(system)
         .map(found -> Set.copyOf(found.description().collections().keySet()))
         .orElse(Set.of());
+  }
+
+  /** What a delivery does, as its collection takes it. */
+  public EffectKind kindOf(PlannedDelivery planned) {
+    if (planned.record().isPresent()) {
+      return EffectKind.CHANGE;
+    }
+    return collection(planned.system(), planned.collection())
+            .filter(SystemCollection::takesMessages)
+            .isPresent()
+        ? EffectKind.MESSAGE
+        : EffectKind.CREATE;
   }
 
   /** The page on which a person sees a record, if the system has one. */

@@ -2,11 +2,14 @@ package org.ysthmos.core.bridge;
 
 import java.time.Duration;
 import java.util.Collections;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.condition.Condition;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.ValueRule;
@@ -20,6 +23,7 @@ import org.ysthmos.core.rule.ValueRule;
  * @param match the values that make two events be about the same thing
  * @param fields the rules of every task the bridge makes
  * @param then what else comes of an event, in this order, after its tasks
+ * @param ceiling the most that it may do; empty if all of that is to be reckoned
  */
 public record BridgeDefinition(
     String id,
@@ -34,7 +38,7 @@ public record BridgeDefinition(
     TaskPlan plan,
     List<FieldRule> fields,
     List<Effect> then,
-    Ceiling ceiling) {
+    Optional<Ceiling> ceiling) {
 
   /**
    * Where events come from, and which kinds of them.
@@ -94,8 +98,16 @@ public record BridgeDefinition(
     LEAVE
   }
 
-  /** The most tasks the bridge may make in a span of time. */
-  public record Ceiling(int creates, Duration per) {}
+  /**
+   * The most that the bridge may do in a span of time.
+   *
+   * @param most of each kind that is stated, at least one kind
+   */
+  public record Ceiling(Map<EffectKind, Integer> most, Duration per) {
+    public Ceiling {
+      most = Collections.unmodifiableMap(new EnumMap<>(most));
+    }
+  }
 
   public BridgeDefinition {
     lookups = List.copyOf(lookups);

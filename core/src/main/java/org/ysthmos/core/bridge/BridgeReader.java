@@ -105,7 +105,8 @@ public final class BridgeReader {
     List<Effect> then = new ArrayList<>();
     from.ifPresent(
         source -> part(root, "then", problems, (key, rule) -> then.add(effect(key, rule, source))));
-    Optional<Ceiling> ceiling = problems.part(() -> ceiling(root.need("ceiling")));
+    Optional<Ceiling> ceiling =
+        root.get("ceiling").flatMap(node -> problems.part(() -> CeilingDocument.read(node)));
     if (from.isEmpty() || to.isEmpty() || plan.isEmpty()) {
       return Optional.empty();
     }
@@ -123,7 +124,7 @@ public final class BridgeReader {
             plan.get(),
             fields,
             then,
-            ceiling.orElse(new Ceiling(1, Duration.ofDays(1)))));
+            ceiling));
   }
 
   /** Reads what stands under each key of a group, if there is one. */
@@ -275,17 +276,7 @@ public final class BridgeReader {
     return fields;
   }
 
-  private static Ceiling ceiling(DocumentNode node) {
-    node.only("creates", "per");
-    int creates = node.need("creates").wholeNumber();
-    Duration per = span(node.need("per"));
-    if (creates < 1 || per.isNegative() || per.isZero()) {
-      throw node.refuse("a ceiling is at least 1 in a span longer than nothing");
-    }
-    return new Ceiling(creates, per);
-  }
-
-  private static Duration span(DocumentNode node) {
+  static Duration span(DocumentNode node) {
     try {
       return Duration.parse(node.text());
     } catch (DateTimeParseException e) {

@@ -57,10 +57,9 @@ public final class BridgeWriter {
       bridge.then().forEach(effect -> then.put(effect.name(), effect(effect)));
       document.put("then", then);
     }
-    SequencedMap<String, Object> ceiling = new LinkedHashMap<>();
-    ceiling.put("creates", bridge.ceiling().creates());
-    ceiling.put("per", bridge.ceiling().per().toString());
-    document.put("ceiling", ceiling);
+    bridge
+        .ceiling()
+        .ifPresent(ceiling -> document.put("ceiling", CeilingDocument.written(ceiling)));
     return document;
   }
 

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentNode;
@@ -86,13 +87,8 @@ public final class BridgeSchema {
             .and("set", set())
             .and("fields", ref("fields"))
             .and("then", named(effect(), true))
-            .and(
-                "ceiling",
-                group("creates", JSON.objectNode().put("type", "integer").put("minimum", 1))
-                    .and("per", text())
-                    .required("creates", "per")
-                    .node())
-            .required("bridge", "name", "purpose", "from", "to", "match", "fields", "ceiling");
+            .and("ceiling", ceiling())
+            .required("bridge", "name", "purpose", "from", "to", "match", "fields");
     schema.setAll(group.node());
     // A task for each item, or a set, or one; never two of them.
     schema.putObject("not").putArray("required").add("for-each").add("set");
@@ -132,6 +128,16 @@ public final class BridgeSchema {
                     .node()))
         .required("in", "by")
         .node();
+  }
+
+  private static ObjectNode ceiling() {
+    Group group = group("per", text()).required("per");
+    ArrayNode oneOfThem = JSON.arrayNode();
+    for (String kind : CeilingDocument.KINDS.keySet()) {
+      group.and(kind, JSON.objectNode().put("type", "integer").put("minimum", 1));
+      oneOfThem.addObject().putArray("required").add(kind);
+    }
+    return group.node().set("anyOf", oneOfThem);
   }
 
   private static ObjectNode set() {

@@ -151,7 +151,6 @@ class NewDraft {
     }
     draft.putArray("match").add(record);
     ObjectNode fields = draft.putObject("fields");
-    draft.putObject("ceiling").put("creates", "60").put("per", "PT1H");
     if (ofRecord) {
       // What the record needs it has already.
       return draft.toString();

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.bridge.CeilingView;
 import org.ysthmos.app.bridge.RuleDifferences;
 import org.ysthmos.app.bridge.RuleDifferences.RuleDifference;
 import org.ysthmos.app.desk.draft.DraftStart;
@@ -38,6 +40,8 @@ import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.load.Arrival;
 import org.ysthmos.core.load.BusiestSpan;
 import org.ysthmos.core.load.LoadForecast;
@@ -96,13 +100,6 @@ class GoingLive {
       long longestWaitMillis,
       @Schema(nullable = true) @Nullable Instant longestWaitOf) {}
 
-  /**
-   * The ceiling.
-   *
-   * @param most the most tasks that the events would have made in such a span
-   */
-  record CeilingView(int creates, long perSeconds, int most) {}
-
   private final Catalog catalog;
   private final Samples samples;
   private final SampleWorld world;
@@ -149,7 +146,7 @@ class GoingLive {
             .toList();
     Calls calls = new Calls();
     received.forEach(sample -> calls.count(sample, decide(draft, sample)));
-    BridgeDefinition.Ceiling ceiling = draft.definition().ceiling();
+    Ceiling ceiling = Ceiling.of(draft.definition().ceiling(), bridges.busiest(draft.definition()));
     return new GoingView(
         bridges
             .live(id)
@@ -159,10 +156,7 @@ class GoingLive {
         calls.loads(),
         received.size(),
         LoadForecast.of(calls.all, Optional.empty(), settings.zone()).days(),
-        new CeilingView(
-            ceiling.creates(),
-            ceiling.per().toSeconds(),
-            BusiestSpan.of(calls.creates, ceiling.per()).times()),
+        CeilingView.of(ceiling, kind -> calls.busiest(kind, ceiling.per())),
         settings.retry().backOff().inAll().toSeconds(),
         plan.interval(from).map(every -> asked(draft, every)).orElse(null));
   }
@@ -198,7 +192,7 @@ class GoingLive {
   /** Counts the calls that events cost, system by system. */
   private final class Calls {
     private final Map<String, List<Arrival>> bySystem = new LinkedHashMap<>();
-    private final List<Instant> creates = new ArrayList<>();
+    private final Map<EffectKind, List<Instant>> effects = new EnumMap<>(EffectKind.class);
     private final List<Arrival> all = new ArrayList<>();
 
     void count(Sample sample, Decision decision) {
@@ -218,15 +212,19 @@ class GoingLive {
                         delivery.system(),
                         collection.calls(makes, delivery.fields().keySet()),
                         Integer::sum));
-        if (makes) {
-          creates.add(sample.event().time());
-        }
+        effects
+            .computeIfAbsent(systems.kindOf(delivery), kind -> new ArrayList<>())
+            .add(sample.event().time());
       }
       Instant at = sample.event().time();
       all.add(new Arrival(at, 0));
       calls.forEach(
           (system, times) ->
               bySystem.computeIfAbsent(system, s -> new ArrayList<>()).add(new Arrival(at, times)));
+    }
+
+    int busiest(EffectKind kind, Duration per) {
+      return BusiestSpan.of(effects.getOrDefault(kind, List.of()), per).times();
     }
 
     List<LoadView> loads() {

@@ -1,0 +1,62 @@
+package org.ysthmos.app.guard;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.InstantSource;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.guard.BusyPast;
+import org.ysthmos.core.guard.Ceiling;
+
+/** How many effects bridges had, half hour by half hour. */
+@Component
+public class EffectCounts {
+
+  /** How far back a bridge's busiest time is looked for. */
+  private static final Duration PAST = Duration.ofDays(30);
+
+  private final EffectMapper mapper;
+  private final InstantSource clock;
+
+  EffectCounts(EffectMapper mapper, InstantSource clock) {
+    this.mapper = mapper;
+    this.clock = clock;
+  }
+
+  /** Counts effects that are decided; inside a change. */
+  void add(String bridge, EffectKind kind, int effects) {
+    long slot = slot(clock.instant());
+    if (mapper.count(bridge, kind, slot, effects) == 0) {
+      mapper.countFirst(bridge, kind, slot, effects);
+    }
+  }
+
+  /**
+   * The busiest span of a bridge's last thirty days, for each kind of effect.
+   *
+   * @param span how long
+   */
+  public Map<EffectKind, BusyPast> busiest(String bridge, Duration span) {
+    long since = slot(clock.instant().minus(PAST));
+    Map<EffectKind, BusyPast> busiest = new EnumMap<>(EffectKind.class);
+    for (EffectKind kind : Ceiling.KINDS) {
+      List<BusyPast.Slot> slots =
+          mapper.past(bridge, kind, since).stream()
+              .map(row -> new BusyPast.Slot(start(row.at()), row.effects()))
+              .toList();
+      busiest.put(kind, BusyPast.of(slots, span));
+    }
+    return busiest;
+  }
+
+  private static long slot(Instant at) {
+    return Math.floorDiv(at.getEpochSecond(), BusyPast.SLOT.toSeconds());
+  }
+
+  private static Instant start(long slot) {
+    return Instant.ofEpochSecond(slot * BusyPast.SLOT.toSeconds());
+  }
+}

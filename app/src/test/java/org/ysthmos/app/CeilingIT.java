@@ -1,0 +1,159 @@
+package org.ysthmos.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.who.By;
+
+/** A bridge that would do more than its ceiling allows holds itself, and loses nothing. */
+class CeilingIT extends AppTestBase {
+
+  private static final Duration LONG = Duration.ofSeconds(20);
+
+  @Autowired private Bridges bridges;
+
+  /** They would hear of the reports of other tests, too. */
+  @AfterEach
+  void noMoreOfIt() {
+    for (Bridges.Live live : bridges.live()) {
+      String id = live.version().definition().id();
+      if (live.version().definition().purpose().equals("To be stopped")) {
+        bridges.hold(id, "The test is over", By.PERSON);
+        bridges.retire(id, "The test is over", By.PERSON);
+      }
+    }
+  }
+
+  private static void put(String id, String ceiling, String more) throws Exception {
+    var answer =
+        putBridge(
+            id,
+            """
+            bridge: %s
+            name: Runaway %s
+            purpose: To be stopped
+            from: { system: visitor-desk, collection: hazard-reports, event: [created, changed] }
+            to: { system: works-ledger, collection: jobs }
+            lookups:
+              report: { in: visitor-desk/hazard-reports, by: { id: /submission }, none: fail }
+            when: { value: report/answers/problem, starts-with: "%s " }
+            match: [/submission]
+            %s
+            fields:
+              title: { text: "%s {/submission}: {report/answers/problem}" }
+              status: { always: planned }
+            %s
+            """
+                .formatted(id, id, id, more, id, ceiling));
+    assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
+  }
+
+  /** The titles of the jobs that a bridge made, as the ledger wrote them down last. */
+  private static List<String> jobs(String id) {
+    Path file = DATA.resolve("standins/works-ledger.ndjson");
+    try {
+      Map<String, String> newest = new LinkedHashMap<>();
+      for (String line : Files.exists(file) ? Files.readAllLines(file) : List.<String>of()) {
+        JsonNode job = JSON.readTree(line);
+        newest.put(job.path("id").asText(), job.path("title").asText());
+      }
+      return newest.values().stream().filter(title -> title.startsWith(id + " ")).toList();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static JsonNode held(String id, int made) {
+    await()
+        .atMost(LONG)
+        .until(
+            () ->
+                !api("/bridges/" + id).at("/bridge/heldSince").isNull() && jobs(id).size() == made);
+    return api("/bridges/" + id);
+  }
+
+  private static void release(String id) throws Exception {
+    assertThat(send("DELETE", app("/api/bridges/" + id + "/hold"), "", Map.of()).statusCode())
+        .isEqualTo(200);
+  }
+
+  private static List<String> reports(String id, int many) throws Exception {
+    List<String> numbers = new ArrayList<>();
+    for (int i = 0; i < many; i++) {
+      numbers.add(report(Map.of("problem", id + " " + i)));
+    }
+    return numbers;
+  }
+
+  @Test
+  void whatWouldPassTheCeilingWaitsForARelease() throws Exception {
+    put("creating", "ceiling: { creates: 3, per: PT1H }", "");
+    List<String> numbers = reports("creating", 8);
+    JsonNode held = held("creating", 3);
+    assertThat(held.at("/bridge/heldBecause").asText())
+        .isEqualTo("It would have come to 4 new tasks; its ceiling is 3 new tasks in an hour");
+    assertThat(held.at("/ceiling/limits/0/times").asInt()).isEqualTo(3);
+    assertThat(api("/watch").path("bridges").toString()).contains("It would have come to 4");
+
+    // The cause is still there: it goes as far as its ceiling once more, and no further.
+    release("creating");
+    held("creating", 6);
+    // Held by a person meanwhile, or by whatever else, what it did goes on counting.
+    put("creating", "ceiling: { creates: 100, per: PT1H }", "");
+    release("creating");
+    await().atMost(LONG).until(() -> jobs("creating").size() == 8);
+    assertThat(jobs("creating"))
+        .allSatisfy(title -> assertThat(numbers).anyMatch(title::contains))
+        .doesNotHaveDuplicates();
+  }
+
+  @Test
+  void holdOfAPersonForgetsNothingThatWasCounted() throws Exception {
+    put("counting", "ceiling: { creates: 2, per: PT1H }", "");
+    reports("counting", 2);
+    await().atMost(LONG).until(() -> jobs("counting").size() == 2);
+    bridges.hold("counting", "for a while", By.PERSON);
+    release("counting");
+    reports("counting", 1);
+    held("counting", 2);
+  }
+
+  @Test
+  void changesAreBoundedApart() throws Exception {
+    put("changing", "ceiling: { creates: 100, changes: 2, per: PT1H }", "");
+    String number = reports("changing", 1).getFirst();
+    await().atMost(LONG).until(() -> jobs("changing").size() == 1);
+    for (int i = 0; i < 4; i++) {
+      String problem = "changing anew " + i;
+      desk("PATCH", "/api/submissions/" + number, "{\"problem\":\"%s\"}".formatted(problem));
+      if (i < 2) {
+        await().atMost(LONG).until(() -> jobs("changing").getFirst().endsWith(problem));
+      }
+    }
+    assertThat(held("changing", 1).at("/bridge/heldBecause").asText())
+        .isEqualTo("It would have come to 3 changes; its ceiling is 2 changes in an hour");
+    assertThat(jobs("changing").getFirst()).endsWith("changing anew 1");
+  }
+
+  @Test
+  void oneEventThatIsMoreThanTheCeilingIsNotMadeInPart() throws Exception {
+    put("many", "ceiling: { creates: 2, per: PT1H }", "for-each: { list: { always: [a, b, c] } }");
+    reports("many", 1);
+    assertThat(held("many", 0).at("/bridge/heldBecause").asText())
+        .startsWith("One event alone wants 3 new tasks");
+  }
+}
