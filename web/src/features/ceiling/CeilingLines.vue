@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/http/client'
-import { inSpan, manyOf, origin, telling } from './words'
+import { inSpan, inTheLast, manyOf, origin, others, telling } from './words'
 
 /** The most that a bridge may do, how much of it is used, and where each number comes from. */
 const props = defineProps<{ ceiling: Schemas['CeilingView']; now: Date; zone: string }>()
 
 const limits = computed(() => telling(props.ceiling.limits))
+const rest = computed(() => others(props.ceiling.limits))
 </script>
 
 <template>
@@ -14,11 +15,14 @@ const limits = computed(() => telling(props.ceiling.limits))
     <li v-for="limit in limits" :key="limit.kind">
       {{ manyOf(limit.most, limit.kind) }} {{ inSpan(ceiling.perSeconds) }}
       <span class="mid used" :class="{ bad: limit.times >= limit.most }"
-        >{{ limit.times }} in the last</span
+        >{{ limit.times }} {{ inTheLast(ceiling.perSeconds) }}</span
       >
       <small v-if="limit.busiest !== null" class="mid">{{
         origin(limit, ceiling.perSeconds, now, zone)
       }}</small>
+    </li>
+    <li v-if="rest" class="mid">
+      {{ rest }} {{ inSpan(ceiling.perSeconds) }}, reckoned without a past
     </li>
   </ul>
 </template>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { manyOf, origin, telling, type Limit } from './words'
+import { manyOf, origin, others, telling, type Limit } from './words'
 
 const now = new Date('2026-11-26T12:00:00Z')
 const limit = (over: Partial<Limit>): Limit => ({
@@ -23,6 +23,8 @@ describe('ceilings in words', () => {
     const busy = limit({ kind: 'CHANGE', busiest: 4 })
     expect(telling([stated, busy, idle])).toEqual([stated, busy])
     expect(telling([idle])).toEqual([idle])
+    expect(others([stated, busy, idle])).toBe('60 messages')
+    expect(others([stated])).toBe('')
   })
 
   it('say what they are reckoned from', () => {

@@ -49,7 +49,7 @@ function change(key: string, text: string) {
       <option v-for="(words, span) in SPANS" :key="span" :value="span">{{ words }}</option>
     </select>
   </p>
-  <p class="dim note">
+  <p class="dim hint">
     Before more would come of it, the bridge holds itself and keeps what arrives. What is left empty
     is three times its busiest time, and at least 60.
   </p>
@@ -67,7 +67,7 @@ function change(key: string, text: string) {
   width: 84px;
   text-align: right;
 }
-.note {
+.hint {
   margin: 0;
   padding: 0 4px 6px;
 }

@@ -63,6 +63,7 @@ class RandomKillsIT {
   @Test
   void nothingIsLostAndNothingDoubledWheneverItIsKilled() {
     int kills = Integer.getInteger("kills", 3);
+    TOGETHER.noCeilings();
     TOGETHER.awaitAsked();
     for (Arrival arrival : Arrival.values()) {
       arrive(arrival);
