@@ -10,6 +10,7 @@ useSession().zone.value = 'Europe/Lisbon'
 const failed = {
   bridge: 'hazard-to-grounds',
   bridgeName: 'Hazard report',
+  failure: 'MAPPING_ERROR' as const,
   kind: 'mapping error',
   traces: 3,
   oldest: '2026-11-24T10:00:00Z',

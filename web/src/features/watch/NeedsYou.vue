@@ -4,6 +4,7 @@ import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { SendAgain } from '@/features/resend'
 import type { Trouble } from '@/features/systems'
 import type { BridgeLine, BrokenLine, NeedsYou, NoRoom, OutageLine } from './api'
 
@@ -18,6 +19,8 @@ const props = withDefaults(
   }>(),
   { outages: () => [], broken: () => [], noRoom: null },
 )
+const emit = defineEmits<{ changed: [] }>()
+
 /** What is said of a system as a whole need not be said of its collections again. */
 const others = computed(() =>
   props.troubles.filter((one) => !props.outages.some((out) => out.system === one.system)),
@@ -72,15 +75,22 @@ function waiting(deliveries: number): string {
         <span class="mono dim" :title="dayAndTime(item.oldest, now, zone)">
           for {{ age(item.oldest, now) }}
         </span>
-        <RouterLink
-          class="btn"
-          :to="{
-            name: 'traces',
-            query: { bridge: item.bridge, verdict: 'needs-you', span: '30d' },
-          }"
-        >
-          {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
-        </RouterLink>
+        <span class="acts">
+          <SendAgain
+            v-if="item.failure !== 'ANSWER_UNKNOWN'"
+            :waiting="item"
+            @begun="emit('changed')"
+          />
+          <RouterLink
+            class="btn"
+            :to="{
+              name: 'traces',
+              query: { bridge: item.bridge, verdict: 'needs-you', span: '30d' },
+            }"
+          >
+            {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
+          </RouterLink>
+        </span>
       </li>
       <li v-for="one in broken" :key="one.id">
         <VerdictMark kind="FAILED" />
@@ -160,7 +170,7 @@ section {
 }
 .needs li {
   display: grid;
-  grid-template-columns: 16px minmax(0, 1fr) auto 128px;
+  grid-template-columns: 16px minmax(0, 1fr) auto minmax(128px, auto);
   gap: 12px;
   align-items: center;
   padding: 8px 12px;
@@ -169,8 +179,13 @@ section {
 .needs li:last-child {
   border: 0;
 }
-.needs .btn {
+.needs > li > .btn {
   justify-self: end;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  justify-content: end;
 }
 small {
   display: block;

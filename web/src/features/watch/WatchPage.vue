@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted } from 'vue'
+import { ResendLines, readResends } from '@/features/resend'
 import { readPolls, readSystems, troubles } from '@/features/systems'
 import { TraceTable } from '@/features/traces'
 import { onChange } from '@/shared/composables/live'
@@ -13,14 +14,16 @@ import { readLatest, readWatch } from './api'
 const LATEST = 12
 const REST = 60_000
 const { data, error, loading, load } = useResource(async () => {
-  const [watch, latest, systems, polls] = await Promise.all([
+  const [watch, latest, systems, polls, resends] = await Promise.all([
     readWatch(),
     readLatest(),
     readSystems(),
     readPolls(),
+    readResends(),
   ])
   return {
     watch,
+    resends,
     latest: latest.traces.slice(0, LATEST),
     troubles: troubles(systems, polls),
   }
@@ -47,7 +50,9 @@ onUnmounted(() => clearInterval(timer))
         :outages="data.watch.outages"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
+        @changed="load"
       />
+      <ResendLines :resends="data.resends" @stopped="load" />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">
         <h2 id="latest">

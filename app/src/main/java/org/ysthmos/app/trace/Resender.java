@@ -1,5 +1,6 @@
 package org.ysthmos.app.trace;
 
+import java.util.Objects;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.problem.ApiProblem;
@@ -41,12 +42,28 @@ public class Resender {
    * @throws ApiProblem if the trace has not ended, is a try, or was sent again already
    */
   public String resend(String id, By by) {
-    String fresh = journal.now(() -> resendNow(id, by));
+    String fresh = journal.now(() -> resendNow(id, by.name(), "Sent again by a person"));
     queue.raise();
     return fresh;
   }
 
-  private String resendNow(String id, By by) {
+  /**
+   * The same inside a change; the dispatcher is not woken by it.
+   *
+   * @param by who or what sends it again, at most 128 characters
+   * @param words how the new trace tells of it
+   * @return the order number of the new trace
+   */
+  public long begin(String id, String by, String words) {
+    return Objects.requireNonNull(traces.find(resendNow(id, by, words)), "no trace began").seq();
+  }
+
+  /** Wakes the dispatcher, once what was begun is kept. */
+  public void raise() {
+    queue.raise();
+  }
+
+  private String resendNow(String id, String by, String words) {
     TraceRow old = traces.find(id);
     if (old == null) {
       throw ApiProblem.notFound("trace", id);
@@ -60,13 +77,7 @@ public class Resender {
     }
     String fresh =
         start.begin(
-            new TraceStart.Beginning(
-                old.eventSeq(),
-                old.bridgeId(),
-                old.orderKey(),
-                id,
-                by.name(),
-                "Sent again by a person"),
+            new TraceStart.Beginning(old.eventSeq(), old.bridgeId(), old.orderKey(), id, by, words),
             clock.instant());
     if (traces.markResent(id, fresh) == 0) {
       throw refused(

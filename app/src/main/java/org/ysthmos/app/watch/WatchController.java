@@ -31,6 +31,7 @@ import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.load.CircuitBreaker;
 
 /** What Watch shows. */
@@ -102,9 +103,19 @@ class WatchController {
    */
   record BrokenLine(String id, String problem, int waiting) {}
 
-  /** Failures of one bridge with one kind that wait for a person. */
+  /**
+   * Failures of one bridge with one kind that wait for a person.
+   *
+   * @param kind in words
+   */
   record NeedsYou(
-      String bridge, String bridgeName, String kind, int traces, Instant oldest, String text) {}
+      String bridge,
+      String bridgeName,
+      FailureKind failure,
+      String kind,
+      int traces,
+      Instant oldest,
+      String text) {}
 
   /**
    * One live bridge.
@@ -207,6 +218,7 @@ class WatchController {
                   .live(row.queueId())
                   .map(live -> live.version().definition().name())
                   .orElse(row.queueId()),
+              row.kind(),
               row.kind().words(),
               row.traces(),
               row.oldest(),

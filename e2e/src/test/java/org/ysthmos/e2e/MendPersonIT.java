@@ -1,0 +1,70 @@
+package org.ysthmos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+
+/** What failed is sent again, and what ran away is stopped, as a person meets both. */
+class MendPersonIT extends InBrowser {
+
+  private static void ceiling(int creates) {
+    String at = together.appAddress() + "/api/bridges/hazard-to-grounds";
+    String document = together.json("GET", at, "", Map.of()).path("document").asText();
+    together.send(
+        "PUT",
+        at + "/document",
+        document.replaceAll(
+            "(?m)^ceiling: .*$", "ceiling: { creates: %d, per: PT1H }".formatted(creates)),
+        Map.of("Content-Type", "application/yaml"));
+  }
+
+  private static void awaitTasks(List<String> numbers) {
+    await()
+        .atMost(Duration.ofSeconds(30))
+        .until(() -> numbers.stream().allMatch(number -> together.tasksOf(number).size() == 1));
+  }
+
+  private static List<String> reports(String... problems) {
+    return Stream.of(problems).map(problem -> together.report(problem, "5")).toList();
+  }
+
+  @Test
+  void failuresAreSentAgainTogetherAndARunawayHoldsItself() {
+    // Two that fail, and the same once more: what fails counts, too.
+    ceiling(4);
+    together.fault(together.boardAddress(), "forbidden", "POST", "/api", 2, 0);
+    List<String> failed = reports("Loose step", "Broken rail");
+    failed.forEach(number -> together.awaitVerdict(number, "FAILED"));
+
+    page.navigate(together.appAddress() + "/watch");
+    assertThat(page.getByText("2 events failed, not allowed")).isVisible();
+    button("Send again…").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("2 events that failed as");
+    assertThat(button("Send 2 events again")).isFocused();
+    check(page, "sending again");
+    button("Send 2 events again").press("Enter");
+    assertThat(page.getByText("all 2 sent, none failed again")).isVisible();
+    assertThat(page.getByText("2 events failed, not allowed")).hasCount(0);
+    check(page, "watch with what was sent again");
+    awaitTasks(failed);
+
+    List<String> more = reports("Wet leaves", "Deep puddle");
+    assertThat(page.getByText("It would have come to 5 new tasks")).isVisible();
+    link("See the bridge").click();
+    assertThat(page.getByText("4 in the last hour")).isVisible();
+    check(page, "a bridge at its ceiling");
+    ceiling(10);
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Release")).focus();
+    page.keyboard().press("Enter");
+    awaitTasks(more);
+    awaitTasks(failed);
+  }
+}

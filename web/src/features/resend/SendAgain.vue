@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { counted } from '@/shared/format/words'
+import OverDialog from '@/shared/ui/OverDialog.vue'
+import { sendAgain, type Waiting } from './api'
+
+/** Sends again together what failed of one kind at one bridge, once its cause is mended. */
+const props = defineProps<{ waiting: Waiting }>()
+const emit = defineEmits<{ begun: [] }>()
+const asking = ref(false)
+const error = ref('')
+const busy = ref(false)
+
+async function send() {
+  busy.value = true
+  error.value = ''
+  try {
+    await sendAgain(props.waiting)
+    asking.value = false
+    emit('begun')
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <button class="btn" @click="asking = true">Send again…</button>
+  <OverDialog
+    v-if="asking"
+    :title="`Send again what failed at “${waiting.bridgeName}”`"
+    @close="asking = false"
+  >
+    <p>
+      <b>{{ counted(waiting.traces, 'event') }}</b> that failed as “{{ waiting.kind }}” would cross
+      once more, in the order in which they came, with the rules that are live now and fresh
+      lookups.
+    </p>
+    <p class="mid">
+      What was made already is not made twice, and what a later event wrote is not written over.
+      What fails again waits here as before. If it comes to more than the bridge’s ceiling, the
+      bridge holds itself.
+    </p>
+    <p v-if="error" class="bad" role="alert">{{ error }}</p>
+    <template #acts="{ close }">
+      <button class="btn" @click="close()">Not now</button>
+      <button class="btn main" :disabled="busy" autofocus @click="send">
+        Send {{ counted(waiting.traces, 'event') }} again
+      </button>
+    </template>
+  </OverDialog>
+</template>
+
+<style scoped>
+p + p {
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,3 @@
+export { default as ResendLines } from './ResendLines.vue'
+export { default as SendAgain } from './SendAgain.vue'
+export { readResends, type Resend } from './api'
