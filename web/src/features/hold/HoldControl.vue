@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useActing } from '@/shared/composables/acting'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { hold, release, type Held } from './api'
 
@@ -8,25 +9,17 @@ const props = defineProps<{ bridge: Held }>()
 const emit = defineEmits<{ changed: [] }>()
 const asking = ref(false)
 const because = ref('')
-const error = ref('')
-const busy = ref(false)
+const { busy, error, during } = useActing()
 
-async function during(act: () => Promise<unknown>) {
-  busy.value = true
-  error.value = ''
-  try {
-    await act()
+async function change(act: () => Promise<unknown>) {
+  if (await during(act)) {
     asking.value = false
     because.value = ''
     emit('changed')
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
   }
 }
-const holdIt = () => during(() => hold(props.bridge.id, because.value.trim()))
-const releaseIt = () => during(() => release(props.bridge.id))
+const holdIt = () => change(() => hold(props.bridge.id, because.value.trim()))
+const releaseIt = () => change(() => release(props.bridge.id))
 </script>
 
 <template>

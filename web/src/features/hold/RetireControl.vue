@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useActing } from '@/shared/composables/acting'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { readWaiting, retire, type Held, type Waiting } from './api'
 
@@ -8,20 +9,8 @@ const props = defineProps<{ bridge: Held }>()
 const emit = defineEmits<{ retired: [] }>()
 const waiting = ref<Waiting | null>(null)
 const because = ref('')
-const error = ref('')
-const busy = ref(false)
+const { busy, error, during } = useActing()
 
-async function during(act: () => Promise<unknown>) {
-  busy.value = true
-  error.value = ''
-  try {
-    await act()
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
 const ask = () =>
   during(async () => {
     waiting.value = await readWaiting(props.bridge.id)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { useActing } from '@/shared/composables/acting'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import { stopSending, type Resend } from './api'
@@ -8,7 +8,7 @@ import { stopSending, type Resend } from './api'
 defineProps<{ resends: Resend[] }>()
 const emit = defineEmits<{ stopped: [] }>()
 const { now, zone } = useSession()
-const error = ref('')
+const { busy, error, during } = useActing()
 
 function words(one: Resend): string {
   const all = one.total === 1 ? 'sent' : `all ${one.total} sent`
@@ -20,12 +20,7 @@ function words(one: Resend): string {
 }
 
 async function stop(one: Resend) {
-  error.value = ''
-  try {
-    await stopSending(one.id)
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  await during(() => stopSending(one.id))
   emit('stopped')
 }
 </script>
@@ -49,7 +44,9 @@ async function stop(one: Resend) {
         <small v-if="one.problem" class="bad">{{ one.problem }}</small>
         <span class="gap"></span>
         <span class="mono dim">{{ dayAndTime(one.begunAt, now, zone) }}</span>
-        <button v-if="one.state === 'RUNNING'" class="btn" @click="stop(one)">Stop</button>
+        <button v-if="one.state === 'RUNNING'" class="btn" :disabled="busy" @click="stop(one)">
+          Stop
+        </button>
       </li>
     </ul>
   </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { counted } from '@/shared/format/words'
+import { useActing } from '@/shared/composables/acting'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { sendAgain, type Waiting } from './api'
 
@@ -8,20 +9,12 @@ import { sendAgain, type Waiting } from './api'
 const props = defineProps<{ waiting: Waiting }>()
 const emit = defineEmits<{ begun: [] }>()
 const asking = ref(false)
-const error = ref('')
-const busy = ref(false)
+const { busy, error, during } = useActing()
 
 async function send() {
-  busy.value = true
-  error.value = ''
-  try {
-    await sendAgain(props.waiting)
+  if (await during(() => sendAgain(props.waiting))) {
     asking.value = false
     emit('begun')
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
   }
 }
 </script>

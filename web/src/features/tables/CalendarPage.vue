@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
+import { useActing } from '@/shared/composables/acting'
 import UsersAndChanges from './UsersAndChanges.vue'
 import {
   keepCalendar,
@@ -22,9 +23,8 @@ const holidays = ref<HolidayView[]>([])
 const closures = ref<{ first: string; last: string; why: string }[]>([])
 const year = ref(0)
 const kept = ref('')
-const error = ref('')
 const said = ref('')
-const busy = ref(false)
+const { busy, error, during } = useActing()
 const file = useTemplateRef<HTMLInputElement>('file')
 
 const state = () => JSON.stringify([name.value, weekdays.value, holidays.value, closures.value])
@@ -72,21 +72,9 @@ async function load() {
 }
 onMounted(load)
 
-async function during(act: () => Promise<void>) {
-  busy.value = true
-  error.value = ''
-  said.value = ''
-  try {
-    await act()
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
-
 const keep = () =>
   during(async () => {
+    said.value = ''
     await keepCalendar(props.id, {
       name: name.value.trim(),
       weekdays: weekdays.value,
@@ -100,12 +88,14 @@ const keep = () =>
 
 const remove = () =>
   during(async () => {
+    said.value = ''
     await removeCalendar(props.id)
     await router.push({ name: 'tables' })
   })
 
 const fromFile = () =>
   during(async () => {
+    said.value = ''
     const chosen = file.value?.files?.[0]
     if (!chosen) return
     const read = await readHolidays(await chosen.text())

@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { cellsOf, csvOf } from '@/shared/format/csv'
+import { useActing } from '@/shared/composables/acting'
 import UsersAndChanges from './UsersAndChanges.vue'
 import { keepTable, readAbout, readRows, readThen, removeTable, type TableAbout } from './api'
 import {
@@ -32,9 +33,8 @@ const kept = ref('')
 const unknown = ref<string[][]>([])
 const only = ref('')
 const shown = ref(200)
-const error = ref('')
 const said = ref('')
-const busy = ref(false)
+const { busy, error, during } = useActing()
 const grid = useTemplateRef<HTMLElement>('grid')
 const file = useTemplateRef<HTMLInputElement>('file')
 
@@ -92,22 +92,9 @@ async function load() {
 }
 onMounted(load)
 
-/** Acts on the table over there; what is refused says why and keeps what was typed. */
-async function during(act: () => Promise<void>) {
-  busy.value = true
-  error.value = ''
-  said.value = ''
-  try {
-    await act()
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
-
 const keep = () =>
   during(async () => {
+    said.value = ''
     await keepTable(props.id, {
       name: name.value.trim(),
       keys: sheet.value.keys,
@@ -124,12 +111,14 @@ const keep = () =>
 
 const remove = () =>
   during(async () => {
+    said.value = ''
     await removeTable(props.id)
     await router.push({ name: 'tables' })
   })
 
 const bringBack = (seq: number) =>
   during(async () => {
+    said.value = ''
     const then = await readThen(props.id, seq)
     sheet.value = filled(sheet.value, cellsOf(then.csv))
     said.value = 'The rows of then are in the sheet; keep them if they are right.'
