@@ -58,6 +58,15 @@ const nameOf = (column: number, key: string) => {
 }
 
 const columns = computed(() => columnsOf(sheet.value))
+/** How many letters the longest cell of each column has, so that names stand below each other. */
+const widest = computed(() =>
+  columns.value.map((_, column) =>
+    Math.min(
+      60,
+      Math.max(0, ...sheet.value.rows.slice(0, 2000).map((row) => row[column]?.length ?? 0)),
+    ),
+  ),
+)
 const keyCount = computed(() => sheet.value.keys.length)
 const state = () =>
   JSON.stringify([name.value, ignoreCase.value, notFound.value, use.value, sheet.value])
@@ -293,7 +302,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
                 <span
                   v-if="nameOf(k - 1, row[k - 1] ?? '')"
                   class="mid name"
-                  :style="{ left: `calc(${(row[k - 1] ?? '').length}ch + 28px)` }"
+                  :style="{ left: `calc(${widest[k - 1] ?? 0}ch + 28px)` }"
                   >{{ nameOf(k - 1, row[k - 1] ?? '') }}</span
                 >
               </td>

@@ -97,10 +97,15 @@ class RandomKillsIT {
     TOGETHER.clearFaults();
     TOGETHER.askAll();
     List<Item> open = openAfter(Duration.ofMinutes(4));
+    // While the clock was a day ahead, a target may have forgotten a key: that is for a person.
+    List<Item> asked = open.stream().filter(item -> TOGETHER.isAskedOfAPerson(item.id())).toList();
+    open.removeAll(asked);
     List<Item> doubled = items.stream().filter(item -> item.made() > 1).toList();
     System.out.printf(
-        "kills: %d, arrived: %d (%s), disk full: %d, lost or stuck: %d, doubled: %d%n",
-        kills, items.size(), byArrival(), filled, open.size(), doubled.size());
+        "kills: %d, arrived: %d (%s), disk full: %d, asked of a person: %d, lost or stuck: %d,"
+            + " doubled: %d%n",
+        kills, items.size(), byArrival(), filled, asked.size(), open.size(), doubled.size());
+    assertThat(asked.size()).isLessThanOrEqualTo(kills / 10);
     assertThat(open).as(this::stories).isEmpty();
     assertThat(doubled).isEmpty();
   }

@@ -189,6 +189,15 @@ class Together extends Processes {
         .until(() -> tracesOf(number).getFirst().path("verdict").asText().equals(verdict));
   }
 
+  /** Whether nobody knows what became of a record, and a person is asked to look. */
+  boolean isAskedOfAPerson(String number) {
+    return tracesOf(number).stream()
+        .anyMatch(
+            trace ->
+                trace.path("verdict").asText().equals("FAILED")
+                    && trace.path("failureKind").asText().equals("answer unknown"));
+  }
+
   /** All that is told of a report's traces, for whoever wonders why. */
   String told(String number) {
     return number
