@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
+import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { CeilingLines } from '@/features/ceiling'
-import { HoldControl, RetireControl } from '@/features/hold'
+import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
 
@@ -15,6 +16,17 @@ const props = defineProps<{ id: string }>()
 const router = useRouter()
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(() => readBridge(props.id))
+const { data: waiting, load: count } = useResource(() => readWaiting(props.id))
+const waitingWords = computed(() => {
+  const events = waiting.value?.events ?? 0
+  return events ? `${counted(events, 'event')} ${events === 1 ? 'waits' : 'wait'}, and` : ''
+})
+watch(
+  () => data.value?.bridge.heldSince,
+  (since) => {
+    if (since) void count()
+  },
+)
 watch(
   () => props.id,
   () => void load(),
@@ -46,8 +58,11 @@ watch(
       >
     </div>
     <p v-if="data.bridge.heldSince" class="note held" role="status">
-      <VerdictMark kind="HELD" /> Held since {{ dayAndTime(data.bridge.heldSince, now, zone) }}:
-      {{ data.bridge.heldBecause }}. What arrives is kept and goes on its way when it is released.
+      <VerdictMark kind="HELD" />
+      {{ data.bridge.heldBy === 'engine' ? 'It holds itself' : `Held by a ${data.bridge.heldBy}` }}
+      since {{ dayAndTime(data.bridge.heldSince, now, zone) }}: {{ data.bridge.heldBecause }}.
+      {{ waitingWords || 'Nothing waits yet;' }} what arrives is kept and goes on its way, in order,
+      when it is released.
     </p>
     <div class="shores">
       <section class="arriving" aria-labelledby="arriving">

@@ -1,3 +1,3 @@
 export { default as HoldControl } from './HoldControl.vue'
 export { default as RetireControl } from './RetireControl.vue'
-export { readHeld } from './api'
+export { readHeld, readWaiting } from './api'

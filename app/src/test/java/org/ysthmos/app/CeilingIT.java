@@ -106,6 +106,7 @@ class CeilingIT extends AppTestBase {
     JsonNode held = held("creating", 3);
     assertThat(held.at("/bridge/heldBecause").asText())
         .isEqualTo("It would have come to 4 new tasks; its ceiling is 3 new tasks in an hour");
+    assertThat(held.at("/bridge/heldBy").asText()).isEqualTo("engine");
     assertThat(held.at("/ceiling/limits/0/times").asInt()).isEqualTo(3);
     assertThat(api("/watch").path("bridges").toString()).contains("It would have come to 4");
 

@@ -30,7 +30,12 @@ final class BridgeViews {
 
   private BridgeViews() {}
 
-  /** One bridge in a list; {@code heldSince} is null unless it is held. */
+  /**
+   * One bridge in a list.
+   *
+   * @param heldSince null unless it is held
+   * @param heldBy who held it: a person, or {@code engine} if it held itself
+   */
   record BridgeSummary(
       String id,
       String name,
@@ -40,7 +45,8 @@ final class BridgeViews {
       String source,
       String target,
       @Schema(nullable = true) @Nullable Instant heldSince,
-      String heldBecause) {}
+      String heldBecause,
+      String heldBy) {}
 
   /**
    * A piece of a sentence.
@@ -100,7 +106,8 @@ final class BridgeViews {
         version.source().systemName(),
         version.target().systemName(),
         live.hold().map(Bridges.Hold::since).orElse(null),
-        live.hold().map(Bridges.Hold::because).orElse(""));
+        live.hold().map(Bridges.Hold::because).orElse(""),
+        live.hold().map(Bridges.Hold::by).orElse(""));
   }
 
   /** A version that need not be live. */
