@@ -59,8 +59,8 @@ watch(
     </div>
     <p v-if="data.bridge.heldSince" class="note held" role="status">
       <VerdictMark kind="HELD" />
-      Held by {{ data.bridge.heldBy === 'engine' ? 'itself' : `a ${data.bridge.heldBy}` }}
-      since {{ dayAndTime(data.bridge.heldSince, now, zone) }}: {{ data.bridge.heldBecause }}.
+      Held by {{ data.bridge.heldBy === 'engine' ? 'itself' : `a ${data.bridge.heldBy}` }} since
+      {{ dayAndTime(data.bridge.heldSince, now, zone) }}: {{ data.bridge.heldBecause }}.
       {{ waitingWords || 'Nothing waits yet;' }} what arrives is kept and goes on its way, in order,
       when it is released.
     </p>
