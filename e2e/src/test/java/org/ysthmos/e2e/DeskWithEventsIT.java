@@ -130,7 +130,7 @@ class DeskWithEventsIT extends AtTheDesk {
     assertThat(example).containsText("does not hold");
     assertThat(example).containsText("finished");
     assertThat(act(dialog(), "Go live")).isDisabled();
-    assertThat(dialog()).containsText("New tasks: at most");
+    assertThat(dialog()).containsText("It would have come to at most");
     act(example, "Unpin").click();
     assertThat(example).hasCount(0);
     act(dialog(), "Not yet").click();
