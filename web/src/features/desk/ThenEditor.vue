@@ -178,4 +178,7 @@ h3 small {
   color: var(--ink-2);
   margin-left: 6px;
 }
+h3 .btn {
+  margin-left: 8px;
+}
 </style>
