@@ -11,6 +11,19 @@ export const router = createRouter({
       meta: { title: 'Watch' },
     },
     {
+      path: '/incidents',
+      name: 'incidents',
+      component: () => import('@/features/incidents').then((m) => m.IncidentsPage),
+      meta: { title: 'Incidents' },
+    },
+    {
+      path: '/incidents/:id',
+      name: 'incident',
+      component: () => import('@/features/incidents').then((m) => m.IncidentPage),
+      props: true,
+      meta: { title: 'Incident' },
+    },
+    {
       path: '/bridges',
       name: 'bridges',
       component: () => import('@/features/bridges').then((m) => m.BridgesPage),

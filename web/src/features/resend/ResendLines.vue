@@ -32,8 +32,8 @@ async function stop(one: Resend) {
     <ul>
       <li v-for="one in resends" :key="one.id">
         <span
-          ><b>{{ one.bridgeName }}</b
-          >, {{ one.kind }}: {{ words(one) }}</span
+          ><b>{{ one.title }}</b
+          >: {{ words(one) }}</span
         >
         <progress
           v-if="one.state === 'RUNNING'"

@@ -5,14 +5,14 @@ import { useActing } from '@/shared/composables/acting'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { sendAgain, type Waiting } from './api'
 
-/** Sends again together what failed of one kind at one bridge, once its cause is mended. */
-const props = defineProps<{ waiting: Waiting }>()
+/** Sends again together what waits of one incident, once its cause is mended. */
+const props = defineProps<{ incident: Waiting }>()
 const emit = defineEmits<{ begun: [] }>()
 const asking = ref(false)
 const { busy, error, during } = useActing()
 
 async function send() {
-  if (await during(() => sendAgain(props.waiting))) {
+  if (await during(() => sendAgain(props.incident))) {
     asking.value = false
     emit('begun')
   }
@@ -21,15 +21,10 @@ async function send() {
 
 <template>
   <button class="btn" @click="asking = true">Send again…</button>
-  <OverDialog
-    v-if="asking"
-    :title="`Send again what failed at “${waiting.bridgeName}”`"
-    @close="asking = false"
-  >
+  <OverDialog v-if="asking" :title="`Send again: ${incident.headline}`" @close="asking = false">
     <p>
-      <b>{{ counted(waiting.traces, 'event') }}</b> that failed as “{{ waiting.kind }}” would cross
-      once more, in the order in which they came, with the rules that are live now and fresh
-      lookups.
+      <b>{{ counted(incident.sendable, 'event') }}</b> would cross once more, in the order in which
+      they came, with the rules that are live now and fresh lookups.
     </p>
     <p class="mid">
       What was made already is not made twice, and what a later event wrote is not written over.
@@ -40,7 +35,7 @@ async function send() {
     <template #acts="{ close }">
       <button class="btn" @click="close()">Not now</button>
       <button class="btn main" :disabled="busy" autofocus @click="send">
-        Send {{ counted(waiting.traces, 'event') }} again
+        Send {{ counted(incident.sendable, 'event') }} again
       </button>
     </template>
   </OverDialog>

@@ -8,20 +8,11 @@ import type { Resend, Waiting } from './api'
 
 useSession().zone.value = 'Europe/Lisbon'
 
-const waiting: Waiting = {
-  bridge: 'hazard-to-grounds',
-  bridgeName: 'Hazard report',
-  failure: 'NOT_ALLOWED',
-  kind: 'not allowed',
-  traces: 12,
-  oldest: '2026-11-24T10:00:00Z',
-  text: '',
-}
+const incident: Waiting = { id: 3, headline: 'Works Ledger is full', sendable: 12 }
 const resend: Resend = {
   id: 7,
-  bridge: 'hazard-to-grounds',
-  bridgeName: 'Hazard report',
-  kind: 'not allowed',
+  incident: 3,
+  title: 'Works Ledger is full',
   total: 12,
   sent: 5,
   failed: 0,
@@ -35,9 +26,9 @@ const resend: Resend = {
 describe('sending again together', () => {
   it('says what it means and sends just what the person saw', async () => {
     const asked = serve({ 'POST /resends': resend })
-    const view = mount(SendAgain, { props: { waiting }, attachTo: document.body })
+    const view = mount(SendAgain, { props: { incident }, attachTo: document.body })
     await view.get('button').trigger('click')
-    expect(document.body.textContent).toContain('12 events that failed as “not allowed”')
+    expect(document.body.textContent).toContain('12 events would cross once more')
     const send = [...document.querySelectorAll('button')].find((one) =>
       one.textContent?.includes('Send 12 events again'),
     )!
@@ -51,7 +42,7 @@ describe('sending again together', () => {
   it('shows how far it is and what came of it', () => {
     const text = (over: Partial<Resend>) =>
       mount(ResendLines, { props: { resends: [{ ...resend, ...over }] } }).text()
-    expect(text({})).toContain('Hazard report, not allowed: 5 of 12 sent, 2 under way')
+    expect(text({})).toContain('Works Ledger is full: 5 of 12 sent, 2 under way')
     expect(text({})).toContain('Stop')
     expect(text({ state: 'SENT', sent: 12, underWay: 0, failed: 1 })).toContain(
       'all 12 sent, 1 failed again',

@@ -2,19 +2,32 @@ import { mount, RouterLinkStub } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { useSession } from '@/shared/composables/session'
 import NeedsYou from './NeedsYou.vue'
+import type { Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
 import type { BridgeLine } from './api'
 
 useSession().zone.value = 'Europe/Lisbon'
 
-const failed = {
-  bridge: 'hazard-to-grounds',
-  bridgeName: 'Hazard report',
-  failure: 'MAPPING_ERROR' as const,
-  kind: 'mapping error',
-  traces: 3,
-  oldest: '2026-11-24T10:00:00Z',
-  text: 'Due: “yesterday” is no day.',
+const incident: Incident = {
+  id: 7,
+  headline: 'Works Ledger is full',
+  sure: 'sure',
+  because: 'It holds 4,998 of 5,000 open tasks (99 %).',
+  state: 'OPEN',
+  openedAt: '2026-11-24T10:00:00Z',
+  cameBack: 0,
+  waiting: 38,
+  sendable: 38,
+  goesOn: false,
+  heldBridge: '',
+  bridges: [
+    { id: 'hazard-to-grounds', name: 'Hazard report' },
+    { id: 'pledge-follow-up', name: 'Pledge' },
+    { id: 'school-visit', name: 'School visit' },
+  ],
+  mendingSince: null,
+  nextProbe: null,
+  closedAt: null,
 }
 
 const line = {
@@ -32,30 +45,33 @@ const line = {
   heldBecause: 'The board is being rebuilt',
 } as unknown as BridgeLine
 
-function page(items: (typeof failed)[], bridges: BridgeLine[] = [], wrong: Trouble[] = []) {
+function page(incidents: Incident[], bridges: BridgeLine[] = [], wrong: Trouble[] = []) {
   return mount(NeedsYou, {
-    props: { items, bridges, troubles: wrong },
+    props: { incidents, bridges, troubles: wrong },
     global: { stubs: { RouterLink: RouterLinkStub } },
   })
 }
 
 describe('what needs a person', () => {
-  it('says what failed, why, and leads to just those traces', () => {
-    const needs = page([failed])
-    expect(needs.text()).toContain('Hazard report: 3 events failed, mapping error')
-    expect(needs.text()).toContain('Due: “yesterday” is no day.')
-    const link = needs.getComponent(RouterLinkStub)
-    expect(link.text()).toBe('See 3 traces')
-    expect(link.props('to')).toEqual({
-      name: 'traces',
-      query: { bridge: 'hazard-to-grounds', verdict: 'needs-you', span: '30d' },
-    })
+  it('says what an incident is, how much waits where, and leads to it', () => {
+    const needs = page([incident])
+    expect(needs.text()).toContain(
+      'Works Ledger is full: 38 events wait, at Hazard report and 2 other bridges',
+    )
+    expect(needs.text()).toContain('It holds 4,998 of 5,000 open tasks (99 %).')
+    expect(needs.text()).toContain('Send again…')
+    const link = needs
+      .findAllComponents(RouterLinkStub)
+      .find((one) => one.text() === 'See the incident')!
+    expect(link.props('to')).toEqual({ name: 'incident', params: { id: 7 } })
   })
 
-  it('speaks of one trace as one', () => {
-    const text = page([{ ...failed, traces: 1 }]).text()
-    expect(text).toContain('1 event failed')
-    expect(text).toContain('See the trace')
+  it('says that somebody is at it, and that it came back', () => {
+    const text = page([
+      { ...incident, state: 'MENDING', mendingSince: '2026-11-24T10:00:00Z', cameBack: 2 },
+    ]).text()
+    expect(text).toContain('Being mended for')
+    expect(text).toContain('It came back 2 times.')
   })
 
   it('names a held bridge, why, and what waits behind it', () => {
@@ -72,30 +88,32 @@ describe('what needs a person', () => {
     expect(text).toContain('Give it a token.')
   })
 
-  it('names a system that does not work, once, with what waits for it', () => {
-    const wrong = { system: 's', name: 'Works Ledger', where: 'Jobs', problem: 'No answer.' }
-    const outage = {
-      system: 's',
-      name: 'Works Ledger',
-      since: '2026-11-24T10:00:00Z',
-      nextProbe: '2026-11-24T10:05:00Z',
+  it('says of a system that does not answer when it is called again', () => {
+    const away: Incident = {
+      ...incident,
+      headline: 'Works Ledger does not answer',
       waiting: 3000,
-      text: 'Works Ledger answered 500.',
+      sendable: 0,
+      goesOn: true,
+      bridges: [],
+      nextProbe: '2026-11-24T10:05:00Z',
     }
-    const needs = mount(NeedsYou, {
-      props: { items: [], bridges: [], troubles: [wrong], outages: [outage] },
-      global: { stubs: { RouterLink: RouterLinkStub } },
-    })
-    expect(needs.text()).toContain('Works Ledger does not work just now')
-    expect(needs.text()).toContain('3,000 deliveries wait and go on by themselves')
-    expect(needs.text()).toContain('It is called again at 10:05:00.')
-    expect(needs.text()).not.toContain('No answer.')
+    const text = page([away]).text()
+    expect(text).toContain('Works Ledger does not answer: 3,000 events wait')
+    expect(text).toContain('It is called again at 10:05:00.')
+    expect(text).toContain('What waits goes on by itself then.')
+    expect(text).not.toContain('Send again')
+  })
+
+  it('tells of a bridge that holds itself once', () => {
+    const text = page([{ ...incident, heldBridge: line.id, sendable: 0 }], [line]).text()
+    expect(text).not.toContain('Hazard report is held')
   })
 
   it('names a bridge that cannot be used any more, with what waits', () => {
     const broken = { id: 'spare-parts', problem: 'There is no table “parts”.', waiting: 1 }
     const needs = mount(NeedsYou, {
-      props: { items: [], bridges: [], troubles: [], broken: [broken] },
+      props: { incidents: [], bridges: [], troubles: [], broken: [broken] },
       global: { stubs: { RouterLink: RouterLinkStub } },
     })
     expect(needs.text()).toContain('spare-parts cannot be used any more, 1 event wait')

@@ -1,53 +1,52 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/shared/composables/session'
-import { age, dayAndTime, timeOfDay } from '@/shared/format/time'
+import { age, dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
-import { SendAgain } from '@/features/resend'
+import { IncidentRow, type Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
-import type { BridgeLine, BrokenLine, NeedsYou, NoRoom, OutageLine } from './api'
+import type { BridgeLine, BrokenLine, NoRoom, UnreadableLine } from './api'
 
 const props = withDefaults(
   defineProps<{
-    items: NeedsYou[]
+    incidents: Incident[]
     bridges: BridgeLine[]
     troubles: Trouble[]
-    outages?: OutageLine[]
+    unreadable?: UnreadableLine[]
+    blind?: string
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
-  { outages: () => [], broken: () => [], noRoom: null },
+  { unreadable: () => [], blind: '', broken: () => [], noRoom: null },
 )
 const emit = defineEmits<{ changed: [] }>()
 
-/** What is said of a system as a whole need not be said of its collections again. */
-const others = computed(() =>
-  props.troubles.filter((one) => !props.outages.some((out) => out.system === one.system)),
-)
 const count = computed(
   () =>
-    props.items.length +
+    props.incidents.length +
     held.value.length +
-    others.value.length +
-    props.outages.length +
+    props.troubles.length +
+    props.unreadable.length +
     props.broken.length +
+    (props.blind ? 1 : 0) +
     (props.noRoom ? 1 : 0),
 )
-const held = computed(() => props.bridges.filter((line) => line.heldSince !== null))
+/** Those that people hold; what holds itself is an incident. */
+const held = computed(() =>
+  props.bridges.filter(
+    (line) => line.heldSince !== null && !props.incidents.some((one) => one.heldBridge === line.id),
+  ),
+)
 const { now, zone } = useSession()
-
-function waiting(deliveries: number): string {
-  const many = deliveries.toLocaleString('en')
-  return deliveries === 1
-    ? ', 1 delivery waits and goes on by itself'
-    : `, ${many} deliveries wait and go on by themselves`
-}
 </script>
 
 <template>
   <section aria-labelledby="needs">
-    <h2 id="needs">Needs you <small v-if="count">most first</small></h2>
+    <h2 id="needs">
+      Needs you <small v-if="count">most first</small>
+      <RouterLink class="all" to="/incidents">All incidents</RouterLink>
+    </h2>
     <p v-if="count === 0" class="calm mid">
       Nothing waits for a person. What fails shows up here, with its cause and what to do.
     </p>
@@ -66,31 +65,24 @@ function waiting(deliveries: number): string {
         </span>
         <span></span>
       </li>
-      <li v-for="item in items" :key="item.bridge + item.kind">
+      <IncidentRow
+        v-for="one in incidents"
+        :key="one.id"
+        :incident="one"
+        @changed="emit('changed')"
+      />
+      <li v-if="blind">
         <VerdictMark kind="FAILED" />
         <p>
-          <b>{{ item.bridgeName }}</b>: {{ counted(item.traces, 'event') }} failed, {{ item.kind }}
-          <small>{{ item.text }}</small>
+          <b>Incidents cannot be looked at</b>: what fails now may not show up here
+          <small>{{ blind }} The log says more; Traces shows every failure.</small>
         </p>
-        <span class="mono dim" :title="dayAndTime(item.oldest, now, zone)">
-          for {{ age(item.oldest, now) }}
-        </span>
-        <span class="acts">
-          <SendAgain
-            v-if="item.failure !== 'ANSWER_UNKNOWN'"
-            :waiting="item"
-            @begun="emit('changed')"
-          />
-          <RouterLink
-            class="btn"
-            :to="{
-              name: 'traces',
-              query: { bridge: item.bridge, verdict: 'needs-you', span: '30d' },
-            }"
-          >
-            {{ item.traces === 1 ? 'See the trace' : `See ${item.traces} traces` }}
-          </RouterLink>
-        </span>
+        <span></span>
+        <RouterLink
+          class="btn"
+          :to="{ name: 'traces', query: { verdict: 'needs-you', span: '30d' } }"
+          >See the traces</RouterLink
+        >
       </li>
       <li v-for="one in broken" :key="one.id">
         <VerdictMark kind="FAILED" />
@@ -105,25 +97,22 @@ function waiting(deliveries: number): string {
           >Mend it on the desk</RouterLink
         >
       </li>
-      <li v-for="one in outages" :key="one.system">
+      <li v-for="one in unreadable" :key="one.system">
         <VerdictMark kind="FAILED" />
         <p>
-          <b>{{ one.name }}</b> does not work just now<template v-if="one.waiting">{{
-            waiting(one.waiting)
-          }}</template>
-          <small
-            >{{ one.text
-            }}<template v-if="one.nextProbe">
-              It is called again at {{ timeOfDay(one.nextProbe, zone) }}.</template
-            ></small
+          <b>{{ one.system }}</b>: its document cannot be read<template v-if="one.waiting"
+            >, {{ counted(one.waiting, 'delivery', 'deliveries') }} wait</template
           >
+          <small>{{ one.problem }}</small>
         </p>
         <span class="mono dim" :title="dayAndTime(one.since, now, zone)">
           for {{ age(one.since, now) }}
         </span>
-        <RouterLink class="btn" :to="{ name: 'systems' }">See the system</RouterLink>
+        <RouterLink class="btn" :to="{ name: 'system-document', params: { id: one.system } }"
+          >Mend its document</RouterLink
+        >
       </li>
-      <li v-for="one in others" :key="one.system + one.where">
+      <li v-for="one in troubles" :key="one.system + one.where">
         <VerdictMark kind="FAILED" />
         <p>
           <b>{{ one.name }}</b><template v-if="one.where">, {{ one.where }}</template> does not
@@ -160,39 +149,10 @@ section {
   padding: 8px 0;
   border-top: 1px solid var(--line);
 }
-.needs {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  background: var(--panel);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
-.needs li {
-  display: grid;
-  grid-template-columns: 16px minmax(0, 1fr) auto minmax(128px, auto);
-  gap: 12px;
-  align-items: center;
-  padding: 8px 12px;
-  border-bottom: 1px solid var(--line);
-}
-.needs li:last-child {
-  border: 0;
-}
-.needs > li > .btn {
-  justify-self: end;
-}
-.acts {
-  display: flex;
-  gap: 8px;
-  justify-content: end;
-}
-small {
-  display: block;
-  color: var(--ink-2);
+.all {
   font-size: 13px;
-  line-height: 18px;
-  overflow-wrap: anywhere;
+  font-weight: 400;
+  margin-left: 8px;
 }
 h2 small {
   display: inline;

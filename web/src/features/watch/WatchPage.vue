@@ -44,10 +44,11 @@ onUnmounted(() => clearInterval(timer))
     <template v-if="data">
       <PastBar v-if="data.watch.past" :past="data.watch.past" :now="data.watch.now" />
       <NeedsYou
-        :items="data.watch.needsYou"
+        :incidents="data.watch.incidents"
         :bridges="data.watch.bridges"
         :troubles="data.troubles"
-        :outages="data.watch.outages"
+        :unreadable="data.watch.unreadable"
+        :blind="data.watch.incidentsProblem"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
         @changed="load"

@@ -3,11 +3,10 @@ import { get, type Schemas } from '@/shared/http/client'
 export type Watch = Schemas['Watch']
 export type BridgeLine = Schemas['BridgeLine']
 export type Bar = Schemas['Bar']
-export type OutageLine = Schemas['OutageLine']
+export type UnreadableLine = Schemas['UnreadableLine']
 export type BrokenLine = Schemas['BrokenLine']
 export type Past = NonNullable<Schemas['Past']>
 export type NoRoom = NonNullable<Schemas['NoRoom']>
-export type NeedsYou = Schemas['NeedsYou']
 
 export const readWatch = () => get<Watch>('/api/watch')
 

@@ -120,12 +120,7 @@ class AsideIT extends AppTestBase {
   }
 
   private static boolean needsAPerson() {
-    for (JsonNode line : api("/watch").path("needsYou")) {
-      if (line.path("bridge").asText().equals("stall-orders")) {
-        return true;
-      }
-    }
-    return false;
+    return !api("/traces?verdict=needs-you&bridge=stall-orders").path("traces").isEmpty();
   }
 
   @Test

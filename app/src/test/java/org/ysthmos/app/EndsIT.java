@@ -33,8 +33,9 @@ class EndsIT extends AppTestBase {
   @Autowired private Purger purger;
 
   private static JsonNode outage() {
-    for (JsonNode one : api("/watch").path("outages")) {
-      if (one.path("system").asText().equals("grounds-board")) {
+    for (JsonNode one : api("/watch").path("incidents")) {
+      if (one.path("headline").asText().startsWith("Grounds Board")
+          && !one.path("nextProbe").isNull()) {
         return one;
       }
     }
@@ -67,8 +68,8 @@ class EndsIT extends AppTestBase {
       numbers.add(report(Map.of("problem", "Outage " + i)));
     }
     await().atMost(Duration.ofSeconds(20)).until(() -> outage().path("waiting").asInt() >= 12);
-    assertThat(outage().path("name").asText()).isEqualTo("Grounds Board");
-    assertThat(outage().path("text").asText()).isNotBlank();
+    assertThat(outage().path("because").asText()).isNotBlank();
+    assertThat(outage().path("goesOn").asBoolean()).isTrue();
     // Far more time passes than four tries take, and nothing is given up.
     await().pollDelay(Duration.ofMillis(1500)).until(() -> outage().path("waiting").asInt() >= 12);
 
@@ -146,7 +147,11 @@ class EndsIT extends AppTestBase {
     JsonNode failed = settled(number, 1);
     assertThat(failed.path("verdict").asText()).isEqualTo("FAILED");
     assertThat(failed.path("failureKind").asText()).isEqualTo("broke here");
-    assertThat(api("/watch").path("needsYou").toString()).contains("broke here");
+    await()
+        .untilAsserted(
+            () ->
+                assertThat(api("/watch").path("incidents").toString())
+                    .contains("A fault of this application"));
     assertThat(api("/traces/" + failed.path("id").asText()).path("failures").get(0).toString())
         .contains("Deciding it broke here 6 times");
     jdbc.update("UPDATE event SET body = ? WHERE record_id = ?", body, number);

@@ -131,7 +131,9 @@ class GoneTaskIT extends AppTestBase {
     assertThat(made.path("verdict").asText()).isEqualTo("CREATE");
     assertThat(tasksOf(number)).hasSize(1);
     assertThat(tasksOf(number).getFirst().path("priority").asInt()).isEqualTo(6);
-    assertThat(api("/watch").path("needsYou").findValuesAsText("kind")).doesNotContain("not found");
+    assertThat(
+            api("/traces?verdict=needs-you").path("traces").findValuesAsText("failureKind"))
+        .doesNotContain("not found");
   }
 
   /** Of two tasks one is gone, and the other only could not be changed just then. */

@@ -23,12 +23,15 @@ class ResendIT extends AppTestBase {
 
   private static final Duration LONG = Duration.ofSeconds(30);
   private static final String BRIDGE = "sent-again";
+  private static final String CAUSE = "REFUSED/works-ledger";
 
   @Autowired private Bridges bridges;
   @Autowired private JdbcTemplate jdbc;
 
   @BeforeEach
   void bridgeOfItsOwn() throws Exception {
+    // What other tests left at the same system is of the same incident.
+    jdbc.update("DELETE FROM attention WHERE cause = ?", CAUSE);
     putBridge(
         BRIDGE,
         """
@@ -48,7 +51,7 @@ class ResendIT extends AppTestBase {
     bridges.retire(BRIDGE, "The test is over", By.PERSON);
   }
 
-  private static List<String> failed(int many) throws Exception {
+  private List<String> failed(int many) throws Exception {
     fault(LEDGER.port(), "forbidden", "POST", "/api/jobs", many);
     List<String> numbers = new ArrayList<>();
     for (int i = 0; i < many; i++) {
@@ -58,18 +61,31 @@ class ResendIT extends AppTestBase {
     return numbers;
   }
 
-  private static int waiting() {
-    return StreamSupport.stream(api("/watch").path("needsYou").spliterator(), false)
-        .filter(one -> one.path("bridge").asText().equals(BRIDGE))
-        .mapToInt(one -> one.path("traces").asInt())
-        .sum();
+  private int waiting() {
+    Integer waiting =
+        jdbc.queryForObject(
+            "SELECT COUNT(*) FROM attention WHERE queue_id = ?", Integer.class, BRIDGE);
+    return waiting == null ? 0 : waiting;
   }
 
-  private static HttpResponse<String> again(String failure, int traces) throws Exception {
+  private static long incident() {
+    return StreamSupport.stream(api("/watch").path("incidents").spliterator(), false)
+        .filter(one -> one.path("bridges").toString().contains("\"" + BRIDGE + "\""))
+        .mapToLong(one -> one.path("id").asLong())
+        .findFirst()
+        .orElse(0);
+  }
+
+  private static HttpResponse<String> again(int traces) throws Exception {
+    await().atMost(LONG).until(() -> incident() > 0);
+    return again(incident(), traces);
+  }
+
+  private static HttpResponse<String> again(long incident, int traces) throws Exception {
     return send(
         "POST",
         app("/api/resends"),
-        "{\"bridge\":\"%s\",\"failure\":\"%s\",\"traces\":%d}".formatted(BRIDGE, failure, traces),
+        "{\"incident\":%d,\"traces\":%d}".formatted(incident, traces),
         Map.of("Content-Type", "application/json"));
   }
 
@@ -96,20 +112,20 @@ class ResendIT extends AppTestBase {
   @Test
   void eachIsMadeOnceAndWhatFailsAgainWaitsAgain() throws Exception {
     List<String> numbers = failed(7);
-    HttpResponse<String> seenOthers = again("NOT_ALLOWED", 5);
+    HttpResponse<String> seenOthers = again(5);
     assertThat(seenOthers.statusCode()).isEqualTo(409);
     assertThat(seenOthers.body()).contains("7 wait by now, not 5");
 
     fault(LEDGER.port(), "forbidden", "POST", "/api/jobs", 1);
-    assertThat(again("NOT_ALLOWED", 7).statusCode()).isEqualTo(202);
+    assertThat(again(7).statusCode()).isEqualTo(202);
     JsonNode ended = ended();
     assertThat(ended.path("state").asText()).isEqualTo("SENT");
     assertThat(ended.path("sent").asInt()).isEqualTo(7);
     assertThat(ended.path("failed").asInt()).isEqualTo(1);
-    assertThat(ended.path("bridgeName").asText()).isEqualTo("Sent again");
+    assertThat(ended.path("title").asText()).contains("Works Ledger");
     assertThat(waiting()).isEqualTo(1);
 
-    assertThat(again("NOT_ALLOWED", 1).statusCode()).isEqualTo(202);
+    assertThat(again(1).statusCode()).isEqualTo(202);
     assertThat(ended().path("failed").asInt()).isZero();
     assertThat(waiting()).isZero();
     for (String number : numbers) {
@@ -118,7 +134,7 @@ class ResendIT extends AppTestBase {
           .hasSize(1);
     }
     assertThat(story(traces(numbers.getFirst()).getFirst()).toString())
-        .contains("Sent again with all that failed of this kind, by a person");
+        .contains("Sent again with all that failed of this cause, by a person");
   }
 
   /** As a process that was killed leaves it: begun, and one of them sent. */
@@ -126,8 +142,8 @@ class ResendIT extends AppTestBase {
   void whatAnotherProcessBeganGoesOn() throws Exception {
     failed(3);
     jdbc.update(
-        "INSERT INTO resend (bridge_id, kind, until_seq, done_seq, total, sent, state, asked_by, begun_at) SELECT ?, 'NOT_ALLOWED', MAX(trace_seq), MIN(trace_seq), 3, 1, 'RUNNING', 'person', CURRENT_TIMESTAMP FROM attention WHERE queue_id = ?",
-        BRIDGE,
+        "INSERT INTO resend (incident_id, cause, until_seq, done_seq, total, sent, state, asked_by, begun_at) SELECT 0, ?, MAX(trace_seq), MIN(trace_seq), 3, 1, 'RUNNING', 'person', CURRENT_TIMESTAMP FROM attention WHERE queue_id = ?",
+        CAUSE,
         BRIDGE);
     JsonNode ended = ended();
     assertThat(ended.path("state").asText()).isEqualTo("SENT");
@@ -135,14 +151,27 @@ class ResendIT extends AppTestBase {
     assertThat(waiting()).isEqualTo(1);
   }
 
+  @Test
+  void thereMustBeSomethingToSend() throws Exception {
+    assertThat(again(Long.MAX_VALUE, 1).statusCode()).isEqualTo(404);
+    failed(1);
+    assertThat(again(0).statusCode()).isEqualTo(409);
+    assertThat(again(1).statusCode()).isEqualTo(202);
+    ended();
+  }
+
   /** Nobody knows whether these were made: each is looked for by a person. */
   @Test
   void whatMayHaveBeenMadeIsNotSentTogether() throws Exception {
-    HttpResponse<String> refused = again("ANSWER_UNKNOWN", 3);
-    assertThat(refused.statusCode()).isEqualTo(409);
-    assertThat(refused.body()).contains("Nobody knows whether these were made");
-    assertThat(again("NOT_ALLOWED", 0).statusCode()).isEqualTo(409);
-    assertThat(again("NO_SUCH", 1).statusCode()).isEqualTo(400);
+    failed(2);
+    long incident = incident();
+    jdbc.update(
+        "UPDATE attention SET kind = 'ANSWER_UNKNOWN' WHERE trace_seq IN (SELECT MAX(trace_seq) FROM attention WHERE queue_id = ?)",
+        BRIDGE);
+    assertThat(again(incident, 2).statusCode()).isEqualTo(409);
+    assertThat(again(incident, 1).statusCode()).isEqualTo(202);
+    assertThat(ended().path("sent").asInt()).isEqualTo(1);
+    assertThat(waiting()).isEqualTo(1);
   }
 
   @Test
@@ -150,8 +179,10 @@ class ResendIT extends AppTestBase {
     failed(3);
     // No event of the bridge is decided meanwhile, so that the wish can be stopped in any case.
     bridges.hold(BRIDGE, "for the test", By.PERSON);
-    assertThat(again("NOT_ALLOWED", 3).statusCode()).isEqualTo(202);
-    assertThat(again("NOT_ALLOWED", 3).statusCode()).isEqualTo(409);
+    await().atMost(LONG).until(() -> incident() > 0);
+    long incident = incident();
+    assertThat(again(incident, 3).statusCode()).isEqualTo(202);
+    assertThat(again(incident, 3).statusCode()).isEqualTo(409);
     String id = newest().path("id").asText();
     int stopped = send("DELETE", app("/api/resends/" + id), "", Map.of()).statusCode();
     JsonNode resend = newest();
@@ -160,7 +191,7 @@ class ResendIT extends AppTestBase {
     bridges.release(BRIDGE, By.PERSON);
     assertThat(ended().path("failed").asInt()).isZero();
     if (waiting() > 0) {
-      assertThat(again("NOT_ALLOWED", waiting()).statusCode()).isEqualTo(202);
+      assertThat(again(waiting()).statusCode()).isEqualTo(202);
       ended();
     }
     await().atMost(LONG).until(() -> waiting() == 0);

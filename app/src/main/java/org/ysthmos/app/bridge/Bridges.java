@@ -17,6 +17,7 @@ import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -99,6 +100,7 @@ public class Bridges {
   private final EffectCounts effects;
   private final AppClock clock;
   private final TransactionTemplate transaction;
+  private final WorkSignals signals;
   private volatile State state = new State(Map.of(), Map.of(), Map.of());
 
   private record State(
@@ -109,12 +111,14 @@ public class Bridges {
       EngineCatalog catalog,
       EffectCounts effects,
       AppClock clock,
-      TransactionTemplate transaction) {
+      TransactionTemplate transaction,
+      WorkSignals signals) {
     this.mapper = mapper;
     this.catalog = catalog;
     this.effects = effects;
     this.clock = clock;
     this.transaction = transaction;
+    this.signals = signals;
     reload();
   }
 
@@ -153,6 +157,7 @@ public class Bridges {
               row.bridgeId(), row.number(), row.document(), row.retiredAt(), row.retiredBecause()));
     }
     state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
+    signals.toWatch().raise();
   }
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {

@@ -36,6 +36,7 @@ import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.reading.Made;
@@ -331,7 +332,11 @@ class DeliveryWriter {
           deliveries.end(delivery.seq(), result, delivery.recordId(), null);
           traces.tried(
               trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
-          ends.deliveryFailed(trace.seq(), delivery.systemId(), delivery.collectionId(), failure);
+          ends.deliveryFailed(
+              trace.seq(),
+              delivery.kind(),
+              new CollectionRef(delivery.systemId(), delivery.collectionId()),
+              failure);
           if (failure.kind() == FailureKind.ANSWER_UNKNOWN) {
             pairs.inDoubt(delivery.bridgeId(), delivery.matchHash());
           }

@@ -6,6 +6,7 @@ import java.time.InstantSource;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.guard.BusyPast;
@@ -17,6 +18,9 @@ public class EffectCounts {
 
   /** How far back a bridge's busiest time is looked for. */
   private static final Duration PAST = Duration.ofDays(30);
+
+  private static final Duration DAY = Duration.ofDays(1);
+  private static final Duration BEFORE_TODAY = DAY.multipliedBy(29);
 
   private final EffectMapper mapper;
   private final InstantSource clock;
@@ -50,6 +54,34 @@ public class EffectCounts {
       busiest.put(kind, BusyPast.of(slots, span));
     }
     return busiest;
+  }
+
+  /**
+   * How much of a kind a bridge did of late.
+   *
+   * @param lastDay in the 24 hours until now
+   * @param usual in a day of the four weeks before those, on average from the first that it had any;
+   *     empty if that is not two days earlier
+   */
+  public record Lately(long lastDay, Optional<Double> usual) {}
+
+  /** How much of a kind a bridge did of late, against what is usual. */
+  public Lately lately(String bridge, EffectKind kind) {
+    Instant now = clock.instant();
+    long today = slot(now.minus(DAY)) + 1;
+    long last = 0;
+    long before = 0;
+    long first = today;
+    for (EffectMapper.CountRow row : mapper.past(bridge, kind, slot(now.minus(BEFORE_TODAY)))) {
+      first = Math.min(first, row.at());
+      if (row.at() >= today) {
+        last += row.effects();
+      } else {
+        before += row.effects();
+      }
+    }
+    double days = (double) (today - first) / DAY.dividedBy(BusyPast.SLOT);
+    return new Lately(last, days < 2 ? Optional.empty() : Optional.of(before / days));
   }
 
   private static long slot(Instant at) {

@@ -21,6 +21,8 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.ChangeGateway;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.DirectoryReading;
@@ -47,9 +49,11 @@ public class Health {
    * What looking came to.
    *
    * @param problem why it does not answer us as described, and what to do; empty if it does
+   * @param failure of what kind the problem is; empty if there is none, or we cannot sign in
    * @param changes fields of its records that are not as described
    */
-  public record Looked(Instant at, String problem, List<ShapeChange> changes) {}
+  public record Looked(
+      Instant at, String problem, Optional<FailureKind> failure, List<ShapeChange> changes) {}
 
   private final Systems systems;
   private final SecretVault secrets;
@@ -83,7 +87,7 @@ public class Health {
   }
 
   /** Looks at every collection of a system. */
-  void lookAt(String id) {
+  public void lookAt(String id) {
     Systems.Connected system =
         systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
@@ -118,12 +122,12 @@ public class Health {
   }
 
   /** How full a system was when it was looked at; empty if it does not say, or nobody looked. */
-  Optional<QuotaReading> quota(String system) {
+  public Optional<QuotaReading> quota(String system) {
     return Optional.ofNullable(quotas.get(system));
   }
 
   /** What the last look came to; empty if nobody looked yet. */
-  Optional<Looked> last(String system, String collection) {
+  public Optional<Looked> last(String system, String collection) {
     return Optional.ofNullable(looked.get(new CollectionRef(system, collection)));
   }
 
@@ -140,9 +144,14 @@ public class Health {
     Answer answer =
         unsigned.isEmpty()
             ? question(connected.gateway(), collection, described)
-            : new Answer(unsigned, List.of());
+            : new Answer(unsigned, Optional.empty(), List.of());
     looked.put(
-        place, new Looked(clock.instant(), answer.problem(), changes(place, described, answer)));
+        place,
+        new Looked(
+            clock.instant(),
+            answer.problem(),
+            answer.failure(),
+            changes(place, described, answer)));
     return answer.problem();
   }
 
@@ -175,7 +184,16 @@ public class Health {
    *
    * @param records some that came with the answer
    */
-  private record Answer(String problem, List<JsonNode> records) {}
+  private record Answer(String problem, Optional<FailureKind> failure, List<JsonNode> records) {
+
+    static Answer of(List<JsonNode> records) {
+      return new Answer("", Optional.empty(), records);
+    }
+
+    static Answer none(Failure failure) {
+      return new Answer(Words.sentence(failure), Optional.of(failure.kind()), List.of());
+    }
+  }
 
   private static Answer question(
       SystemGateway gateway, String collection, SystemCollection described) {
@@ -184,20 +202,19 @@ public class Health {
     }
     if (described.polled().isPresent()) {
       return switch (gateway.changes(collection, ChangeGateway.Cursor.BEGINNING, call -> {})) {
-        case ChangeGateway.NotRead notRead ->
-            new Answer(Words.sentence(notRead.failure()), List.of());
+        case ChangeGateway.NotRead notRead -> Answer.none(notRead.failure());
         case ChangeGateway.Page page ->
-            new Answer("", page.records().stream().map(ChangeGateway.Changed::record).toList());
+            Answer.of(page.records().stream().map(ChangeGateway.Changed::record).toList());
       };
     }
     if (described.findsByKey()) {
       return gateway.findByKey(collection, NOBODY, call -> {})
               instanceof TaskGateway.Unsearched unsearched
-          ? new Answer(Words.sentence(unsearched.failure()), List.of())
-          : new Answer("", List.of());
+          ? Answer.none(unsearched.failure())
+          : Answer.of(List.of());
     }
     if (described.findsBy().isEmpty()) {
-      return new Answer("", List.of());
+      return Answer.of(List.of());
     }
     SequencedMap<String, String> keys = new LinkedHashMap<>();
     described.findsBy().getFirst().forEach(key -> keys.put(key, NOBODY));
@@ -206,9 +223,8 @@ public class Health {
 
   private static Answer found(World.LookupAnswer answer) {
     return switch (answer) {
-      case World.Unanswered unanswered ->
-          new Answer(Words.sentence(unanswered.failure()), List.of());
-      case World.Found found -> new Answer("", found.records());
+      case World.Unanswered unanswered -> Answer.none(unanswered.failure());
+      case World.Found found -> Answer.of(found.records());
     };
   }
 }

@@ -22,6 +22,8 @@ class PagesConfiguration implements WebMvcConfigurer {
       List.of(
           "/",
           "/watch",
+          "/incidents",
+          "/incidents/{id}",
           "/bridges",
           "/bridges/{id}",
           "/bridges/{id}/desk",

@@ -20,6 +20,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
@@ -61,6 +62,7 @@ class ClockController {
   private final Polling polling;
   private final Bridges bridges;
   private final Systems systems;
+  private final IncidentKeeper incidents;
 
   ClockController(
       AppClock clock,
@@ -69,7 +71,8 @@ class ClockController {
       DeliveryQueue deliveries,
       Polling polling,
       Bridges bridges,
-      Systems systems) {
+      Systems systems,
+      IncidentKeeper incidents) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
@@ -77,6 +80,7 @@ class ClockController {
     this.polling = polling;
     this.bridges = bridges;
     this.systems = systems;
+    this.incidents = incidents;
   }
 
   /** The same, once nothing is under way any more or a while has gone by, whichever comes first. */
@@ -102,7 +106,8 @@ class ClockController {
             || deliveries.isSending()
             || traces.queues().stream().anyMatch(this::canGoOn)
             || deliveries.anyReady(system -> admits(system, now))
-            || polling.isUnderWay();
+            || polling.isUnderWay()
+            || incidents.isUnderWay();
     Optional<Instant> next =
         Stream.concat(
                 retries.stream(),

@@ -14,14 +14,12 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.resend.ResendMapper.OutcomeRow;
 import org.ysthmos.app.resend.ResendMapper.ResendRow;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.failure.FailureKind;
 
-/** Sending again together what failed of one kind at one bridge. */
+/** Sending again together what waits of one incident. */
 @RestController
 @RequestMapping(path = "/api/resends", produces = MediaType.APPLICATION_JSON_VALUE)
 class ResendController {
@@ -31,12 +29,12 @@ class ResendController {
    *
    * @param traces how many a person saw that there are
    */
-  record ResendWish(String bridge, FailureKind failure, int traces) {}
+  record ResendWish(long incident, int traces) {}
 
   /**
    * How sending again together stands.
    *
-   * @param kind of failure, in words
+   * @param title what the incident was called when it began
    * @param total how many are meant
    * @param sent how many were sent so far
    * @param failed how many of those failed again
@@ -44,9 +42,8 @@ class ResendController {
    */
   record ResendView(
       long id,
-      String bridge,
-      String bridgeName,
-      String kind,
+      long incident,
+      String title,
       int total,
       int sent,
       int failed,
@@ -57,11 +54,9 @@ class ResendController {
       @Schema(nullable = true) @Nullable Instant endedAt) {}
 
   private final Resends resends;
-  private final Bridges bridges;
 
-  ResendController(Resends resends, Bridges bridges) {
+  ResendController(Resends resends) {
     this.resends = resends;
-    this.bridges = bridges;
   }
 
   /** What was sent again together of late, the newest first. */
@@ -70,11 +65,11 @@ class ResendController {
     return resends.recent().stream().map(this::view).toList();
   }
 
-  /** Begins to send again what waits for a person of a bridge and a kind. */
+  /** Begins to send again what waits of an incident. */
   @PostMapping
   @ResponseStatus(HttpStatus.ACCEPTED)
   ResendView begin(@RequestBody ResendWish wish) {
-    return view(resends.begin(wish.bridge(), wish.failure(), wish.traces(), By.PERSON));
+    return view(resends.begin(wish.incident(), wish.traces(), By.PERSON));
   }
 
   /** Stops; what was not sent waits as before. */
@@ -88,12 +83,8 @@ class ResendController {
     List<OutcomeRow> outcome = resends.outcome(row);
     return new ResendView(
         row.id(),
-        row.bridgeId(),
-        bridges
-            .live(row.bridgeId())
-            .map(live -> live.version().definition().name())
-            .orElse(row.bridgeId()),
-        row.kind().words(),
+        row.incidentId(),
+        row.title(),
         row.total(),
         row.sent(),
         count(outcome, Verdict.FAILED),

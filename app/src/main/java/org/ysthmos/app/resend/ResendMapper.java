@@ -10,23 +10,22 @@ import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.failure.FailureKind;
 
 /** What is sent again together, in the database. */
 @Mapper
 interface ResendMapper {
 
   /**
-   * Failures that are sent again together.
+   * What waits of an incident and is sent again together.
    *
+   * @param cause of the incident
+   * @param title what the incident was called when it began
    * @param untilSeq the newest trace that is meant
    * @param doneSeq the trace that was sent last; 0 if none was
    * @param firstNew the first trace that came of it; null if none did yet
    */
   record ResendRow(
       long id,
-      String bridgeId,
-      FailureKind kind,
       long untilSeq,
       long doneSeq,
       int total,
@@ -37,23 +36,35 @@ interface ResendMapper {
       @Nullable String problem,
       String askedBy,
       Instant begunAt,
-      @Nullable Instant endedAt) {}
+      @Nullable Instant endedAt,
+      long incidentId,
+      String cause,
+      String title) {}
+
+  String COLUMNS =
+      """
+      id, until_seq, done_seq, total, sent, first_new, last_new, state, problem, asked_by, begun_at,
+      ended_at, incident_id, cause, title
+      """;
 
   /** One that begins; its number is written into {@code id}. */
   final class NewResend {
     long id;
-    final String bridge;
-    final FailureKind kind;
+    final long incident;
+    final String cause;
+    final String title;
     final long until;
     final int total;
     final String by;
     final Instant now;
 
-    NewResend(String bridge, FailureKind kind, long until, int total, String by, Instant now) {
-      this.bridge = bridge;
-      this.kind = kind;
+    NewResend(
+        long incident, String cause, String title, MeantRow meant, long until, String by, Instant now) {
+      this.incident = incident;
+      this.cause = cause;
+      this.title = title;
       this.until = until;
-      this.total = total;
+      this.total = meant.traces();
       this.by = by;
       this.now = now;
     }
@@ -62,36 +73,37 @@ interface ResendMapper {
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   @Insert(
       """
-      INSERT INTO resend (bridge_id, kind, until_seq, done_seq, total, sent, state, asked_by, begun_at)
-      VALUES (#{bridge}, #{kind}, #{until}, 0, #{total}, 0, 'RUNNING', #{by}, #{now})
+      INSERT INTO resend (incident_id, cause, title, until_seq, done_seq, total, sent, state,
+                          asked_by, begun_at)
+      VALUES (#{incident}, #{cause}, #{title}, #{until}, 0, #{total}, 0, 'RUNNING', #{by}, #{now})
       """)
   void begin(NewResend resend);
 
-  @Select("SELECT * FROM resend WHERE id = #{id}")
+  @Select("SELECT " + COLUMNS + " FROM resend WHERE id = #{id}")
   @Nullable ResendRow find(@Param("id") long id);
 
-  @Select("SELECT * FROM resend WHERE state = 'RUNNING' ORDER BY id")
+  @Select("SELECT " + COLUMNS + " FROM resend WHERE state = 'RUNNING' ORDER BY id")
   List<ResendRow> running();
 
-  @Select("SELECT * FROM resend WHERE begun_at >= #{since} ORDER BY id DESC LIMIT 20")
+  @Select("SELECT " + COLUMNS + " FROM resend WHERE begun_at >= #{since} ORDER BY id DESC LIMIT 20")
   List<ResendRow> since(@Param("since") Instant since);
 
   @Select(
       """
       SELECT COUNT(*) FROM resend
-      WHERE state = 'RUNNING' AND bridge_id = #{bridge} AND kind = #{kind}
+      WHERE state = 'RUNNING' AND cause = #{cause}
       """)
-  int runningOf(@Param("bridge") String bridge, @Param("kind") FailureKind kind);
+  int runningOf(@Param("cause") String cause);
 
-  /** How many failures of a bridge and kind wait for a person, and the newest of them. */
+  /** How many of a cause wait that can be sent again together, and the newest of them. */
   record MeantRow(int traces, @Nullable Long newest) {}
 
   @Select(
       """
       SELECT COUNT(*) AS traces, MAX(trace_seq) AS newest FROM attention
-      WHERE queue_id = #{bridge} AND kind = #{kind}
+      WHERE cause = #{cause} AND kind <> 'ANSWER_UNKNOWN'
       """)
-  MeantRow meant(@Param("bridge") String bridge, @Param("kind") FailureKind kind);
+  MeantRow meant(@Param("cause") String cause);
 
   /** A failure that is to be sent again. */
   record NextRow(long seq, String id) {}
@@ -100,8 +112,8 @@ interface ResendMapper {
   @Select(
       """
       SELECT a.trace_seq AS seq, t.id FROM attention a JOIN trace t ON t.seq = a.trace_seq
-      WHERE a.queue_id = #{bridgeId} AND a.kind = #{kind} AND a.trace_seq > #{doneSeq}
-        AND a.trace_seq <= #{untilSeq}
+      WHERE a.cause = #{cause} AND a.kind <> 'ANSWER_UNKNOWN'
+        AND a.trace_seq > #{doneSeq} AND a.trace_seq <= #{untilSeq}
       ORDER BY a.trace_seq LIMIT 50
       """)
   List<NextRow> next(ResendRow resend);

@@ -10,6 +10,8 @@ import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.incident.IncidentBook;
+import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.resend.ResendMapper.MeantRow;
@@ -22,10 +24,9 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Resender;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
-import org.ysthmos.core.failure.FailureKind;
 
 /**
- * Sends again together what failed of one kind at one bridge, in the order in which it came. Some
+ * Sends again together what waits of one incident, in the order in which it came. Some
  * are sent in one change with how far it is, so that a kill at any moment sends none twice and none
  * never, and the next start goes on. What fails once more waits for a person as any failure does,
  * and is not sent by the same wish again.
@@ -40,6 +41,7 @@ class Resends {
 
   private final ResendMapper mapper;
   private final Resender resender;
+  private final IncidentBook incidents;
   private final Journal journal;
   private final DiskRoom room;
   private final AppClock clock;
@@ -48,12 +50,14 @@ class Resends {
   Resends(
       ResendMapper mapper,
       Resender resender,
+      IncidentBook incidents,
       Journal journal,
       DiskRoom room,
       AppClock clock,
       LiveFeed feed) {
     this.mapper = mapper;
     this.resender = resender;
+    this.incidents = incidents;
     this.journal = journal;
     this.room = room;
     this.clock = clock;
@@ -61,27 +65,23 @@ class Resends {
   }
 
   /**
-   * Begins to send again what waits for a person now.
+   * Begins to send again what waits of an incident now. What nobody knows of whether it was made is
+   * left out: each of those is looked for by a person first.
    *
    * @param expected how many a person saw that there are
-   * @throws ApiProblem if there are others by now, or if sending them together could make doubles
+   * @throws ApiProblem if there are others by now, or if they are being sent already
    */
-  ResendRow begin(String bridge, FailureKind kind, int expected, By by) {
-    if (kind == FailureKind.ANSWER_UNKNOWN) {
-      throw refused(
-          "One by one",
-          "Nobody knows whether these were made. Look for each over there, and send again those"
-              + " that were not.");
-    }
-    long id = journal.now(() -> beginNow(bridge, kind, expected, by));
+  ResendRow begin(long incident, int expected, By by) {
+    IncidentRow row = incidents.get(incident);
+    long id = journal.now(() -> beginNow(row, expected, by));
     return Objects.requireNonNull(mapper.find(id), "what was begun is gone");
   }
 
-  private long beginNow(String bridge, FailureKind kind, int expected, By by) {
-    if (mapper.runningOf(bridge, kind) > 0) {
+  private long beginNow(IncidentRow incident, int expected, By by) {
+    if (mapper.runningOf(incident.cause()) > 0) {
       throw refused("Under way", "These are being sent again already.");
     }
-    MeantRow meant = mapper.meant(bridge, kind);
+    MeantRow meant = mapper.meant(incident.cause());
     Long newest = meant.newest();
     if (newest == null || meant.traces() != expected) {
       throw refused(
@@ -90,8 +90,16 @@ class Resends {
               .formatted(meant.traces(), expected));
     }
     NewResend begun =
-        new NewResend(bridge, kind, newest, meant.traces(), by.name(), clock.instant());
+        new NewResend(
+            incident.id(),
+            incident.cause(),
+            incident.headline(),
+            meant,
+            newest,
+            by.name(),
+            clock.instant());
     mapper.begin(begun);
+    incidents.happened(incident.id(), "Sending %d again".formatted(meant.traces()), by);
     return begun.id;
   }
 
@@ -118,11 +126,11 @@ class Resends {
           resender.raise();
         }
       } catch (RuntimeException e) {
-        LOG.error("what failed at {} cannot be sent again together", resend.bridgeId(), e);
+        LOG.error("“{}” cannot be sent again together", resend.title(), e);
         String problem = Words.limited(String.valueOf(e.getMessage()), 1000);
         journal.run(() -> mapper.end(resend.id(), ResendState.BROKEN, problem, clock.instant()));
       }
-      feed.changed(resend.bridgeId(), "");
+      feed.changed("", "");
     }
   }
 
@@ -135,9 +143,10 @@ class Resends {
     List<NextRow> next = mapper.next(resend);
     if (next.isEmpty()) {
       mapper.end(id, ResendState.SENT, null, clock.instant());
+      incidents.happened(resend.incidentId(), "All %d sent again".formatted(resend.sent()), By.ENGINE);
       return false;
     }
-    String words = "Sent again with all that failed of this kind, by a " + resend.askedBy();
+    String words = "Sent again with all that failed of this cause, by a " + resend.askedBy();
     long first = Long.MAX_VALUE;
     long last = 0;
     for (NextRow one : next) {

@@ -10,6 +10,7 @@ import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
 
 /** Failures as data, which of them wait for a person, and how many traces ended how. */
@@ -22,6 +23,7 @@ public interface FailureMapper {
    * @param place which of the trace's, counted from 0
    * @param systemId where it happened; empty if it happened here
    * @param signature the same for failures of one cause
+   * @param effect what was to be done; null if something was read or decided
    */
   record FailureRow(
       long traceSeq,
@@ -33,14 +35,15 @@ public interface FailureMapper {
       String code,
       String message,
       String remedy,
-      String signature) {}
+      String signature,
+      @Nullable EffectKind effect) {}
 
   @Insert(
       """
       INSERT INTO failure (trace_seq, place, kind, system_id, collection_id, field, code, message,
-                           remedy, signature)
+                           remedy, signature, effect)
       VALUES (#{traceSeq}, #{place}, #{kind}, #{systemId}, #{collectionId}, #{field}, #{code},
-              #{message}, #{remedy}, #{signature})
+              #{message}, #{remedy}, #{signature}, #{effect})
       """)
   void add(FailureRow failure);
 
@@ -52,8 +55,8 @@ public interface FailureMapper {
 
   @Insert(
       """
-      INSERT INTO attention (trace_seq, queue_id, order_key, kind, signature, reason, since)
-      VALUES (#{trace}, #{queue}, #{orderKey}, #{kind}, #{signature}, #{reason}, #{since})
+      INSERT INTO attention (trace_seq, queue_id, order_key, kind, signature, reason, since, cause)
+      VALUES (#{trace}, #{queue}, #{orderKey}, #{kind}, #{signature}, #{reason}, #{since}, #{cause})
       """)
   void needsAPerson(
       @Param("trace") long trace,
@@ -62,10 +65,23 @@ public interface FailureMapper {
       @Param("kind") FailureKind kind,
       @Param("signature") String signature,
       @Param("reason") String reason,
-      @Param("since") Instant since);
+      @Param("since") Instant since,
+      @Param("cause") String cause);
+
+  @Update(
+      """
+      UPDATE failure_count SET failures = failures + 1
+      WHERE cause = #{cause} AND bridge_id = #{bridge} AND slot = #{slot}
+      """)
+  int countOfCause(
+      @Param("cause") String cause, @Param("bridge") String bridge, @Param("slot") long slot);
+
+  @Insert("INSERT INTO failure_count VALUES (#{cause}, #{bridge}, #{slot}, 1)")
+  void countFirstOfCause(
+      @Param("cause") String cause, @Param("bridge") String bridge, @Param("slot") long slot);
 
   @Delete("DELETE FROM attention WHERE trace_seq = #{trace}")
-  void settled(@Param("trace") long trace);
+  int settled(@Param("trace") long trace);
 
   /** A later trace of the record came across. */
   @Delete(
@@ -73,7 +89,7 @@ public interface FailureMapper {
       DELETE FROM attention
       WHERE queue_id = #{queue} AND order_key = #{orderKey} AND trace_seq < #{before}
       """)
-  void settledBy(
+  int settledBy(
       @Param("queue") String queue,
       @Param("orderKey") String orderKey,
       @Param("before") long before);
@@ -83,18 +99,6 @@ public interface FailureMapper {
       SELECT MAX(trace_seq) FROM attention WHERE queue_id = #{queue} AND order_key = #{orderKey}
       """)
   @Nullable Long newest(@Param("queue") String queue, @Param("orderKey") String orderKey);
-
-  /** Failures of one bridge and kind that wait for a person. */
-  record AttentionRow(
-      String queueId, FailureKind kind, int traces, Instant oldest, String reason, int reasons) {}
-
-  @Select(
-      """
-      SELECT queue_id, kind, COUNT(*) AS traces, MIN(since) AS oldest, MAX(reason) AS reason,
-        COUNT(DISTINCT reason) AS reasons
-      FROM attention GROUP BY queue_id, kind ORDER BY COUNT(*) DESC, queue_id, kind
-      """)
-  List<AttentionRow> attention();
 
   @Update(
       """

@@ -8,10 +8,15 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.trace.FailureMapper.FailureRow;
+import org.ysthmos.app.store.AfterCommit;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.failure.FailureSignature;
+import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.incident.IncidentKey;
 
 /**
  * Where every trace ends: with its verdict, counted, and with what failed where a person reads it.
@@ -26,11 +31,13 @@ public class TraceEnds {
   private final TraceMapper traces;
   private final TraceQueue queue;
   private final FailureMapper failures;
+  private final WorkSignals signals;
 
-  TraceEnds(TraceMapper traces, TraceQueue queue, FailureMapper failures) {
+  TraceEnds(TraceMapper traces, TraceQueue queue, FailureMapper failures, WorkSignals signals) {
     this.traces = traces;
     this.queue = queue;
     this.failures = failures;
+    this.signals = signals;
   }
 
   /** Which half hour a moment is in, counted from 1970. */
@@ -39,13 +46,18 @@ public class TraceEnds {
   }
 
   /** Keeps what failed of a delivery of a trace, which fails with it. */
-  public void deliveryFailed(long trace, String system, String collection, Failure failure) {
-    keep(trace, failures.countOf(trace), system, collection, failure);
+  public void deliveryFailed(long trace, EffectKind effect, CollectionRef at, Failure failure) {
+    keep(trace, failures.countOf(trace), at.system(), at.collection(), failure, effect);
     queue.deliveryFailed(trace);
   }
 
   private FailureRow keep(
-      long trace, int place, String system, String collection, Failure failure) {
+      long trace,
+      int place,
+      String system,
+      String collection,
+      Failure failure,
+      @Nullable EffectKind effect) {
     FailureRow row =
         new FailureRow(
             trace,
@@ -57,7 +69,8 @@ public class TraceEnds {
             Words.limited(failure.code().orElse(""), 64),
             Words.limited(failure.message(), 2000),
             Words.limited(failure.remedy().orElse(""), 1000),
-            FailureSignature.of(failure, system, collection));
+            FailureSignature.of(failure, system, collection),
+            effect);
     failures.add(row);
     return row;
   }
@@ -83,7 +96,7 @@ public class TraceEnds {
     FailureRow first = null;
     for (int i = 0; i < failed.size(); i++) {
       Failed one = failed.get(i);
-      FailureRow row = keep(trace.seq(), i, one.system(), one.collection(), one.failure());
+      FailureRow row = keep(trace.seq(), i, one.system(), one.collection(), one.failure(), null);
       first = first == null ? row : first;
     }
     failed(trace, Objects.requireNonNull(first, "a trace fails of nothing"), now);
@@ -102,12 +115,19 @@ public class TraceEnds {
 
   /** What was set aside of a queue could be read since; inside a change. */
   public void readable(String queue, String orderKey) {
-    failures.settledBy(queue, orderKey, Long.MAX_VALUE);
+    lookAfter(failures.settledBy(queue, orderKey, Long.MAX_VALUE));
+  }
+
+  /** Whoever watches looks again, once it can be seen that some do not wait any more. */
+  private void lookAfter(int settled) {
+    if (settled > 0) {
+      AfterCommit.run(signals.toWatch()::raise);
+    }
   }
 
   private void ended(TraceRow trace, Verdict verdict, @Nullable String because, Instant now) {
     traces.end(trace.seq(), verdict, now, null, because);
-    failures.settledBy(trace.queue(), trace.orderKey(), trace.seq());
+    lookAfter(failures.settledBy(trace.queue(), trace.orderKey(), trace.seq()));
     count(trace, verdict, now);
   }
 
@@ -115,6 +135,7 @@ public class TraceEnds {
     String reason = Words.sentence(first.message(), first.remedy());
     traces.end(trace.seq(), Verdict.FAILED, now, first.kind(), reason);
     if (!trace.isTry()) {
+      String cause = IncidentKey.of(first.kind(), first.systemId(), first.signature()).text();
       failures.needsAPerson(
           trace.seq(),
           trace.queue(),
@@ -122,7 +143,12 @@ public class TraceEnds {
           first.kind(),
           first.signature(),
           reason,
-          trace.receivedAt());
+          trace.receivedAt(),
+          cause);
+      if (failures.countOfCause(cause, trace.queue(), slot(now)) == 0) {
+        failures.countFirstOfCause(cause, trace.queue(), slot(now));
+      }
+      AfterCommit.run(signals.toWatch()::raise);
     }
     count(trace, Verdict.FAILED, now);
   }
@@ -151,7 +177,7 @@ public class TraceEnds {
 
   /** Somebody dealt with a failure: it was sent again. */
   public void settled(long trace) {
-    failures.settled(trace);
+    lookAfter(failures.settled(trace));
   }
 
   private void count(TraceRow trace, Verdict verdict, Instant now) {

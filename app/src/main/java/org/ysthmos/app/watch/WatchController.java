@@ -6,10 +6,8 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -20,6 +18,9 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.incident.IncidentKeeper;
+import org.ysthmos.app.incident.IncidentViews;
+import org.ysthmos.app.incident.IncidentViews.IncidentLine;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
@@ -28,11 +29,8 @@ import org.ysthmos.app.trace.FailureMapper;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceQueue;
-import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.failure.FailureKind;
-import org.ysthmos.core.load.CircuitBreaker;
 
 /** What Watch shows. */
 @RestController
@@ -48,7 +46,9 @@ class WatchController {
    * @param now the time of the application
    * @param zone the zone in which times are shown
    * @param since where the bars start
-   * @param outages the systems that do not work just now
+   * @param incidents what waits for a person, by cause, those with most waiting first
+   * @param incidentsProblem why incidents cannot be looked at; empty if they can
+   * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param noRoom what is short on the disk; null if there is room
    * @param past how far the past is that a new demo gets; null where the time is the machine's
@@ -57,8 +57,9 @@ class WatchController {
       Instant now,
       String zone,
       Instant since,
-      List<NeedsYou> needsYou,
-      List<OutageLine> outages,
+      List<IncidentLine> incidents,
+      String incidentsProblem,
+      List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<BridgeLine> bridges,
       @Schema(nullable = true) @Nullable NoRoom noRoom,
@@ -80,20 +81,12 @@ class WatchController {
   record Past(Instant from, Instant until) {}
 
   /**
-   * A system that does not work just now.
+   * A system whose document cannot be read any more.
    *
-   * @param since when the first call failed
-   * @param nextProbe when it is called again; null if it cannot be, as its document cannot be read
    * @param waiting how many deliveries wait for it
-   * @param text what the last call came to
+   * @param problem why, and where
    */
-  record OutageLine(
-      String system,
-      String name,
-      Instant since,
-      @Schema(nullable = true) @Nullable Instant nextProbe,
-      int waiting,
-      String text) {}
+  record UnreadableLine(String system, Instant since, int waiting, String problem) {}
 
   /**
    * A bridge that was live and cannot be used any more.
@@ -102,20 +95,6 @@ class WatchController {
    * @param waiting how many events wait until it can
    */
   record BrokenLine(String id, String problem, int waiting) {}
-
-  /**
-   * Failures of one bridge with one kind that wait for a person.
-   *
-   * @param kind in words
-   */
-  record NeedsYou(
-      String bridge,
-      String bridgeName,
-      FailureKind failure,
-      String kind,
-      int traces,
-      Instant oldest,
-      String text) {}
 
   /**
    * One live bridge.
@@ -144,6 +123,8 @@ class WatchController {
   /** The last 24 hours by verdict. */
   record Counts(int made, int changed, int unchanged, int passedBy, int failed) {}
 
+  private final IncidentViews incidents;
+  private final IncidentKeeper keeper;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -156,6 +137,8 @@ class WatchController {
   private final DiskRoom room;
 
   WatchController(
+      IncidentViews incidents,
+      IncidentKeeper keeper,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -166,6 +149,8 @@ class WatchController {
       Settings settings,
       LiveFeed feed,
       DiskRoom room) {
+    this.incidents = incidents;
+    this.keeper = keeper;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -200,66 +185,25 @@ class WatchController {
         now,
         settings.zone().getId(),
         Instant.ofEpochSecond(first * TraceEnds.SLOT.toSeconds()),
-        needsYou(),
-        outages(),
+        incidents.open(),
+        keeper.problem().orElse(""),
+        unreadable(),
         broken(backlog),
         lines,
         room.shortage().map(one -> new NoRoom(one.since(), one.sentence())).orElse(null),
         clock.past().map(past -> new Past(past.from(), past.until())).orElse(null));
   }
 
-  private List<NeedsYou> needsYou() {
-    List<NeedsYou> list = new ArrayList<>();
-    for (FailureMapper.AttentionRow row : failures.attention()) {
-      list.add(
-          new NeedsYou(
-              row.queueId(),
-              bridges
-                  .live(row.queueId())
-                  .map(live -> live.version().definition().name())
-                  .orElse(row.queueId()),
-              row.kind(),
-              row.kind().words(),
-              row.traces(),
-              row.oldest(),
-              row.reasons() > 1 ? "One of them: " + row.reason() : row.reason()));
-    }
-    return list;
-  }
-
-  /** The systems that do not work just now, with what waits for them. */
-  private List<OutageLine> outages() {
-    List<OutageLine> list = new ArrayList<>();
-    Map<String, Integer> waiting = new HashMap<>();
-    for (Systems.Connected system : systems.all()) {
-      Optional<CircuitBreaker.Outage> outage = system.breaker().outage();
-      if (outage.isPresent()) {
-        if (waiting.isEmpty()) {
-          waiting.putAll(deliveries.waiting());
-        }
-        String id = system.description().id();
-        list.add(
-            new OutageLine(
-                id,
-                system.description().name(),
-                outage.get().since(),
-                outage.get().nextProbe(),
-                waiting.getOrDefault(id, 0),
-                Words.sentence(outage.get().last())));
-      }
-    }
-    for (Systems.Unreadable one : systems.unreadable()) {
-      int deliveries = this.deliveries.waiting().getOrDefault(one.id(), 0);
-      list.add(
-          new OutageLine(
-              one.id(),
-              one.id(),
-              one.since(),
-              null,
-              deliveries,
-              "Its document cannot be read: " + one.problem() + "."));
-    }
-    return list;
+  private List<UnreadableLine> unreadable() {
+    return systems.unreadable().stream()
+        .map(
+            one ->
+                new UnreadableLine(
+                    one.id(),
+                    one.since(),
+                    deliveries.waiting().getOrDefault(one.id(), 0),
+                    one.problem()))
+        .toList();
   }
 
   /** The bridges that were live and cannot be used any more. */

@@ -3,6 +3,7 @@ package org.ysthmos.app.work;
 import java.time.Duration;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
 import org.springframework.stereotype.Component;
 
 /** Wakes a stage when there may be work for it; what is not signalled is found a little later. */
@@ -12,11 +13,18 @@ public class WorkSignals {
   /** Wakes one stage; many raises wake it once. */
   public static final class Signal {
     private final Semaphore raised = new Semaphore(0);
+    private final AtomicLong times = new AtomicLong();
 
     public void raise() {
+      times.incrementAndGet();
       if (raised.availablePermits() == 0) {
         raised.release();
       }
+    }
+
+    /** How often it was raised. */
+    public long times() {
+      return times.get();
     }
 
     /** Waits until it is raised, but no longer than this. */
@@ -30,6 +38,7 @@ public class WorkSignals {
   private final Signal toDecide = new Signal();
   private final Signal toDeliver = new Signal();
   private final Signal toPoll = new Signal();
+  private final Signal toWatch = new Signal();
 
   public Signal toDecide() {
     return toDecide;
@@ -43,10 +52,16 @@ public class WorkSignals {
     return toPoll;
   }
 
+  /** Raised when something failed or was settled, or a bridge holds itself or is released. */
+  public Signal toWatch() {
+    return toWatch;
+  }
+
   /** Wakes every stage, since much may be due at once. */
   public void raiseAll() {
     toDecide.raise();
     toDeliver.raise();
     toPoll.raise();
+    toWatch.raise();
   }
 }

@@ -7,7 +7,14 @@ import org.ysthmos.core.delivery.EffectKind;
 /** Ceilings in words, for people. */
 public final class CeilingWords {
 
+  private static final String ALONE = "One event alone";
+
   private CeilingWords() {}
+
+  /** Whether these words say that one event alone is more than the ceiling allows. */
+  public static boolean saysAlone(String because) {
+    return because.startsWith(ALONE);
+  }
 
   /** Why a bridge is held that would have passed its ceiling. */
   public static String because(Ceiling.Passed passed) {
@@ -15,8 +22,8 @@ public final class CeilingWords {
         "its ceiling is %s in %s"
             .formatted(counted(passed.kind(), passed.limit().most()), span(passed.per()));
     if (passed.alone()) {
-      return "One event alone wants %s; %s. Raise the ceiling before you release it"
-          .formatted(counted(passed.kind(), passed.more()), ceiling);
+      return "%s wants %s; %s. Raise the ceiling before you release it"
+          .formatted(ALONE, counted(passed.kind(), passed.more()), ceiling);
     }
     return "It would have come to %s; %s"
         .formatted(counted(passed.kind(), passed.before() + passed.more()), ceiling);

@@ -15,7 +15,7 @@ import org.ysthmos.core.failure.FailureKind;
  * </ul>
  *
  * @param family which of these
- * @param of the system, the signature or the bridge; has no slash if it is of ours
+ * @param of the id of the system, the signature, or the id of the bridge
  */
 public record IncidentKey(Family family, String of) {
 

@@ -1,0 +1,272 @@
+package org.ysthmos.app.incident;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.guard.EffectCounts;
+import org.ysthmos.app.health.Health;
+import org.ysthmos.app.system.Directories;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.gateway.QuotaReading;
+import org.ysthmos.core.guard.CeilingWords;
+import org.ysthmos.core.guard.WayBack;
+import org.ysthmos.core.incident.Evidence;
+import org.ysthmos.core.incident.Evidence.Group;
+import org.ysthmos.core.incident.Evidence.Hold;
+import org.ysthmos.core.incident.Evidence.Load;
+import org.ysthmos.core.incident.Evidence.Outage;
+import org.ysthmos.core.incident.Evidence.Place;
+import org.ysthmos.core.incident.Evidence.Quota;
+import org.ysthmos.core.incident.Evidence.Rate;
+import org.ysthmos.core.incident.Evidence.SignIn;
+import org.ysthmos.core.incident.IncidentKey;
+import org.ysthmos.core.shape.ShapeChange;
+
+/** Brings together all that is known around an incident. Asks no other system. */
+@Component
+class EvidenceGathering {
+
+  private final SymptomMapper mapper;
+  private final Bridges bridges;
+  private final Systems systems;
+  private final Health health;
+  private final Directories directories;
+  private final DeliveryQueue deliveries;
+  private final EffectCounts effects;
+  private final AppClock clock;
+
+  EvidenceGathering(
+      SymptomMapper mapper,
+      Bridges bridges,
+      Systems systems,
+      Health health,
+      Directories directories,
+      DeliveryQueue deliveries,
+      EffectCounts effects,
+      AppClock clock) {
+    this.mapper = mapper;
+    this.bridges = bridges;
+    this.systems = systems;
+    this.health = health;
+    this.directories = directories;
+    this.deliveries = deliveries;
+    this.effects = effects;
+    this.clock = clock;
+  }
+
+  /**
+   * All that is known of what is seen.
+   *
+   * @param writing the ids of the bridges that make tasks in a system, for an incident of one
+   */
+  Evidence of(Symptoms.Symptom symptom, List<String> writing) {
+    IncidentKey key = symptom.key();
+    List<SymptomMapper.GroupRow> rows = mapper.groups(key.text());
+    Optional<String> system = system(key, symptom);
+    Set<String> concerned = new LinkedHashSet<>(symptom.bridges());
+    concerned.addAll(writing);
+    return new Evidence(
+        key,
+        clock.instant(),
+        key.family() == IncidentKey.Family.HELD ? name(key.of()) : system.map(this::systemName).orElse(""),
+        rows.stream().map(this::group).toList(),
+        system.flatMap(systems::find).map(this::place).orElse(Place.UNKNOWN),
+        concerned.stream().flatMap(id -> load(id).stream()).toList(),
+        key.family() == IncidentKey.Family.HELD ? hold(key.of()) : Optional.empty(),
+        othersAway(key));
+  }
+
+  /** The system that an incident is of, or that its bridges write to if it is one and the same. */
+  private Optional<String> system(IncidentKey key, Symptoms.Symptom symptom) {
+    return switch (key.family()) {
+      case REFUSED, AWAY -> Optional.of(key.of());
+      case HELD -> Optional.empty();
+      case ALIKE -> {
+        List<String> of = mapper.systems(key.text()).stream().filter(id -> !id.isEmpty()).toList();
+        if (of.size() == 1) {
+          yield Optional.of(of.getFirst());
+        }
+        // What failed here while deciding is most likely about what comes from the source.
+        List<String> sources =
+            symptom.bridges().stream()
+                .flatMap(id -> bridges.live(id).stream())
+                .map(live -> live.version().definition().from().system())
+                .distinct()
+                .toList();
+        yield sources.size() == 1 ? Optional.of(sources.getFirst()) : Optional.empty();
+      }
+    };
+  }
+
+  /** What a bridge is called. */
+  String name(String bridge) {
+    return bridges.live(bridge).map(live -> live.version().definition().name()).orElse(bridge);
+  }
+
+  private String systemName(String system) {
+    return systems.find(system).map(one -> one.description().name()).orElse(system);
+  }
+
+  private Group group(SymptomMapper.GroupRow row) {
+    return new Group(
+        row.kind(),
+        Optional.ofNullable(row.effect()),
+        row.collectionId(),
+        row.field(),
+        row.code(),
+        Words.sentence(row.message(), ""),
+        row.failures(),
+        row.records(),
+        row.first(),
+        row.last(),
+        Arrays.stream(row.queues().split(",")).map(this::name).collect(Collectors.toSet()));
+  }
+
+  private Place place(Systems.Connected system) {
+    String id = system.description().id();
+    List<Health.Looked> looked =
+        system.description().collections().keySet().stream()
+            .flatMap(collection -> health.last(id, collection).stream())
+            .toList();
+    List<String> problems =
+        looked.stream().map(Health.Looked::problem).filter(text -> !text.isEmpty()).toList();
+    int answering = looked.size() - problems.size();
+    return new Place(
+        health.quota(id).flatMap(EvidenceGathering::quota),
+        rate(system),
+        signIn(system, looked, answering),
+        problems,
+        answering,
+        looked.stream()
+            .flatMap(one -> one.changes().stream())
+            .map(ShapeChange::words)
+            .map(change -> Words.sentence(change, ""))
+            .toList(),
+        directories.findings(id).stream().map(EvidenceGathering::words).toList(),
+        system
+            .breaker()
+            .outage()
+            .map(
+                out ->
+                    new Outage(
+                        out.since(),
+                        out.last().kind(),
+                        Words.sentence(out.last()),
+                        deliveries.waiting().getOrDefault(id, 0))));
+  }
+
+  private static Optional<Quota> quota(QuotaReading reading) {
+    return reading instanceof QuotaReading.Filled filled
+        ? Optional.of(new Quota(filled.of(), filled.used(), filled.most()))
+        : Optional.empty();
+  }
+
+  private Optional<Rate> rate(Systems.Connected system) {
+    return system
+        .description()
+        .limit()
+        .map(
+            limit ->
+                new Rate(
+                    system.gateway().limiter().use(clock.instant()).made(),
+                    limit.calls(),
+                    limit.per()));
+  }
+
+  private SignIn signIn(Systems.Connected system, List<Health.Looked> looked, int answering) {
+    if (!health.unsigned(system).isEmpty()) {
+      return SignIn.NO_TOKEN;
+    }
+    boolean refused =
+        looked.stream()
+            .anyMatch(one -> one.failure().equals(Optional.of(FailureKind.NOT_SIGNED_IN)));
+    if (refused) {
+      return SignIn.REFUSED;
+    }
+    boolean signsIn = system.description().signIn().isPresent();
+    return signsIn && answering > 0 ? SignIn.TAKEN : SignIn.UNKNOWN;
+  }
+
+  private static String words(Directories.Finding finding) {
+    return finding.was() == null
+        ? "“%s” is not among the %s any more.".formatted(finding.name(), finding.directory())
+        : "“%s” among the %s is called “%s” by now."
+            .formatted(finding.was(), finding.directory(), finding.name());
+  }
+
+  private Optional<Load> load(String id) {
+    return bridges
+        .live(id)
+        .map(
+            live -> {
+              EffectCounts.Lately lately = effects.lately(id, EffectKind.CREATE);
+              return new Load(
+                  live.version().definition().name(),
+                  lately.lastDay(),
+                  lately.usual(),
+                  live.version().number(),
+                  Optional.of(live.since()));
+            });
+  }
+
+  private Optional<Hold> hold(String id) {
+    Optional<Bridges.Live> held = bridges.live(id);
+    return held.flatMap(
+        live ->
+            live.hold()
+                .map(
+                    hold -> {
+                      Instant from = hold.since().minus(live.ceiling().per());
+                      SymptomMapper.SpanRow span = mapper.span(id, from);
+                      return new Hold(
+                          hold.since(),
+                          hold.because(),
+                          CeilingWords.saysAlone(hold.because()),
+                          span.records(),
+                          span.events(),
+                          wayBack(live.version().definition()));
+                    }));
+  }
+
+  private List<String> wayBack(BridgeDefinition bridge) {
+    List<WayBack.Carries> all =
+        bridges.live().stream()
+            .map(live -> carries(live.version().definition()))
+            .toList();
+    return WayBack.of(carries(bridge), all).stream()
+        .map(place -> systemName(place.substring(0, place.indexOf('/'))))
+        .toList();
+  }
+
+  private static WayBack.Carries carries(BridgeDefinition bridge) {
+    return new WayBack.Carries(
+        bridge.id(),
+        bridge.from().system() + "/" + bridge.from().collection(),
+        bridge.to().system() + "/" + bridge.to().collection());
+  }
+
+  private List<String> othersAway(IncidentKey key) {
+    List<String> away = new ArrayList<>();
+    Stream<Systems.Connected> others =
+        systems.all().stream().filter(one -> !one.description().id().equals(key.of()));
+    others
+        .filter(one -> one.breaker().outage().isPresent())
+        .map(one -> one.description().name())
+        .forEach(away::add);
+    return away;
+  }
+}

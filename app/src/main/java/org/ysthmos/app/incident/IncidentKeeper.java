@@ -1,0 +1,275 @@
+package org.ysthmos.app.incident;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.SmartLifecycle;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.health.Health;
+import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
+import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.store.DiskRoom;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.incident.CauseFinder;
+import org.ysthmos.core.incident.Evidence;
+import org.ysthmos.core.incident.IncidentKey;
+
+/**
+ * Opens, changes and closes incidents by what is seen, one look after the other. A look that took
+ * long is followed by a rest nine times as long, so that looking never takes more than a tenth of
+ * the time, however much waits.
+ */
+@Component
+public class IncidentKeeper implements SmartLifecycle {
+
+  private static final Logger LOG = LoggerFactory.getLogger(IncidentKeeper.class);
+
+  /** What nobody signals, such as a system that answers again, is seen after this time. */
+  private static final Duration BETWEEN = Duration.ofSeconds(2);
+
+  /** What is known of a system that refuses is not older than this. */
+  private static final Duration LOOKED_LATELY = Duration.ofMinutes(10);
+
+  private static final int RESTS = 9;
+
+  /** A look that took less is followed by no rest: few things wait. */
+  private static final long QUICK_MILLIS = 5;
+
+  private final IncidentBook book;
+  private final Symptoms symptoms;
+  private final EvidenceGathering evidence;
+  private final SymptomMapper mapper;
+  private final Health health;
+  private final Systems systems;
+  private final WorkSignals.Signal signal;
+  private final DiskRoom room;
+  private final LiveFeed feed;
+  private final AppClock clock;
+
+  /** What each was concluded from: it is concluded anew when that is otherwise. */
+  private final Map<String, Long> concludedFrom = new HashMap<>();
+
+  private final Map<String, Instant> lookedAt = new HashMap<>();
+  private final ExecutorService looking =
+      Executors.newSingleThreadExecutor(
+          Thread.ofPlatform().name("incident-looks").daemon().factory());
+  private final AtomicInteger looksUnderWay = new AtomicInteger();
+  private final Set<String> freshlyLooked = ConcurrentHashMap.newKeySet();
+  private volatile Optional<String> problem = Optional.empty();
+  private volatile long seen;
+  private volatile boolean running;
+  private Thread thread = new Thread();
+
+  IncidentKeeper(
+      IncidentBook book,
+      Symptoms symptoms,
+      EvidenceGathering evidence,
+      SymptomMapper mapper,
+      Health health,
+      Systems systems,
+      WorkSignals signals,
+      DiskRoom room,
+      LiveFeed feed,
+      AppClock clock) {
+    this.book = book;
+    this.symptoms = symptoms;
+    this.evidence = evidence;
+    this.mapper = mapper;
+    this.health = health;
+    this.systems = systems;
+    this.signal = signals.toWatch();
+    this.room = room;
+    this.feed = feed;
+    this.clock = clock;
+  }
+
+  /** Whether something may have changed that was not looked at yet. */
+  public boolean isUnderWay() {
+    return running && (seen < signal.times() || looksUnderWay.get() > 0);
+  }
+
+  /** Why incidents cannot be looked at; empty if they can. */
+  public Optional<String> problem() {
+    return problem;
+  }
+
+  private void loop() {
+    while (running) {
+      try {
+        signal.await(BETWEEN);
+        long times = signal.times();
+        long began = System.nanoTime();
+        if (room.isEnough()) {
+          look();
+          problem = Optional.empty();
+        }
+        seen = times;
+        rest(System.nanoTime() - began);
+      } catch (InterruptedException unwanted) {
+        LOG.warn("looking for incidents was interrupted and goes on");
+      } catch (RuntimeException e) {
+        LOG.error("incidents cannot be looked at", e);
+        problem = Optional.of(String.valueOf(e.getMessage()));
+        seen = signal.times();
+      }
+    }
+  }
+
+  private static void rest(long took) throws InterruptedException {
+    long millis = TimeUnit.NANOSECONDS.toMillis(took);
+    if (millis >= QUICK_MILLIS) {
+      Thread.sleep(Math.min(millis * RESTS, BETWEEN.toMillis()));
+    }
+  }
+
+  /** One look: what is seen opens or changes, what is not seen any more closes. */
+  void look() {
+    Map<String, IncidentRow> open = new HashMap<>();
+    book.open().forEach(row -> open.put(row.cause(), row));
+    boolean otherwise = false;
+    Set<String> causes = new HashSet<>();
+    Set<String> fresh = Set.copyOf(freshlyLooked);
+    freshlyLooked.removeAll(fresh);
+    for (Symptoms.Symptom symptom : symptoms.now()) {
+      String cause = symptom.key().text();
+      causes.add(cause);
+      otherwise |= seen(symptom, Optional.ofNullable(open.get(cause)), fresh.contains(cause));
+    }
+    for (IncidentRow row : open.values()) {
+      if (!causes.contains(row.cause())) {
+        book.gone(row);
+        concludedFrom.remove(row.cause());
+        otherwise = true;
+      }
+    }
+    if (otherwise) {
+      feed.changed("", "");
+    }
+  }
+
+  /** Whether anything of it is otherwise than before. */
+  private boolean seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
+    String cause = symptom.key().text();
+    long from = from(symptom);
+    boolean same = open.isPresent() && !fresh && Long.valueOf(from).equals(concludedFrom.get(cause));
+    if (same && open.get().waiting() == symptom.waiting()) {
+      return false;
+    }
+    Found found = same ? book.found(open.get()) : conclude(symptom);
+    if (open.isEmpty()) {
+      IncidentRow unused = book.seen(symptom, found, symptoms.since(symptom.key()));
+      lookAtItsSystem(symptom);
+    } else {
+      book.changed(open.get(), symptom, found);
+    }
+    concludedFrom.put(cause, from);
+    return true;
+  }
+
+  /** What it is concluded from, as one number: all that ever failed so, and whether it stands. */
+  private long from(Symptoms.Symptom symptom) {
+    long failed =
+        mapper.failed(symptom.key().text(), 0).stream()
+            .mapToLong(SymptomMapper.FailedRow::failures)
+            .sum();
+    return failed * 2 + (symptom.standing() > 0 ? 1 : 0);
+  }
+
+  private Found conclude(Symptoms.Symptom symptom) {
+    IncidentKey key = symptom.key();
+    boolean ofSystem =
+        key.family() == IncidentKey.Family.REFUSED || key.family() == IncidentKey.Family.AWAY;
+    Evidence all = evidence.of(symptom, ofSystem ? symptoms.writing(key.of()) : List.of());
+    return Found.of(CauseFinder.conclude(all), all);
+  }
+
+  /** Small questions to a system that refuses say more; one that does not answer is let be. */
+  private void lookAtItsSystem(Symptoms.Symptom symptom) {
+    IncidentKey key = symptom.key();
+    if (key.family() == IncidentKey.Family.REFUSED) {
+      lookAt(key.of(), key.text());
+    } else if (key.family() == IncidentKey.Family.ALIKE) {
+      mapper.systems(key.text()).stream()
+          .filter(system -> !system.isEmpty())
+          .forEach(system -> lookAt(system, key.text()));
+    }
+  }
+
+  private void lookAt(String system, String cause) {
+    Instant now = clock.instant();
+    Instant before = lookedAt.get(system);
+    boolean lately = before != null && !before.isBefore(now.minus(LOOKED_LATELY));
+    boolean ahead = before != null && before.isAfter(now);
+    if ((lately && !ahead) || systems.find(system).isEmpty()) {
+      return;
+    }
+    lookedAt.put(system, now);
+    looksUnderWay.incrementAndGet();
+    looking.execute(
+        () -> {
+          try {
+            health.lookAt(system);
+            boolean unused = freshlyLooked.add(cause);
+          } catch (RuntimeException e) {
+            // The next look says the same; an incident is open that a person reads.
+            LOG.warn("system {} could not be looked at", system, e);
+          } finally {
+            signal.raise();
+            looksUnderWay.decrementAndGet();
+          }
+        });
+  }
+
+  /** A person wants to know how it is now. */
+  void lookAgain(IncidentRow row) {
+    IncidentKey key = IncidentKey.parse(row.cause());
+    if (key.family() == IncidentKey.Family.REFUSED || key.family() == IncidentKey.Family.AWAY) {
+      health.lookAt(key.of());
+    }
+    boolean unused = freshlyLooked.add(row.cause());
+    signal.raise();
+  }
+
+  @Override
+  public void start() {
+    running = true;
+    thread = Thread.ofPlatform().name("incidents").daemon().start(this::loop);
+  }
+
+  @Override
+  public void stop() {
+    running = false;
+    signal.raise();
+    looking.shutdown();
+    try {
+      thread.join(TimeUnit.SECONDS.toMillis(5));
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  @Override
+  public boolean isRunning() {
+    return running;
+  }
+
+  /** After the journal is there, and before it goes. */
+  @Override
+  public int getPhase() {
+    return 1;
+  }
+}

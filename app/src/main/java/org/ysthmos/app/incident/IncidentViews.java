@@ -1,0 +1,180 @@
+package org.ysthmos.app.incident;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.trace.TraceEnds;
+import org.ysthmos.core.incident.IncidentKey;
+import org.ysthmos.core.incident.IncidentKey.Family;
+import org.ysthmos.core.load.CircuitBreaker;
+
+/** Incidents as the screens show them. */
+@Component
+public class IncidentViews {
+
+  /** A bridge that an incident concerns. */
+  public record ConcernedBridge(String id, String name) {}
+
+  /**
+   * An incident in a list.
+   *
+   * @param headline what most likely causes it, without a full stop
+   * @param sure how sure that is, in words
+   * @param because what speaks most for it
+   * @param waiting how many events or deliveries wait because of it
+   * @param sendable how many of them can be sent again together
+   * @param goesOn whether what waits goes on by itself once it is over
+   * @param heldBridge the bridge that holds itself; empty if none does
+   * @param nextProbe when a system that does not answer is called again; null otherwise
+   */
+  public record IncidentLine(
+      long id,
+      String headline,
+      String sure,
+      String because,
+      IncidentState state,
+      Instant openedAt,
+      int cameBack,
+      int waiting,
+      int sendable,
+      boolean goesOn,
+      String heldBridge,
+      List<ConcernedBridge> bridges,
+      @Schema(nullable = true) @Nullable Instant mendingSince,
+      @Schema(nullable = true) @Nullable Instant nextProbe,
+      @Schema(nullable = true) @Nullable Instant closedAt) {}
+
+  /**
+   * How an incident concerns a bridge.
+   *
+   * @param failed how many of its events failed so since the incident opened
+   * @param waiting how many of those wait for a person
+   */
+  record BridgeShare(String id, String name, long failed, int waiting) {}
+
+  /** What happened about an incident. */
+  record HappenedLine(Instant at, String by, String text) {}
+
+  /**
+   * An incident with its story.
+   *
+   * @param oneByOne how many of what waits must be looked at one by one
+   * @param findings possible causes, the likeliest first
+   * @param look the one look that would tell the first two apart; empty if they are told apart
+   * @param groups what failed
+   */
+  record IncidentView(
+      IncidentLine incident,
+      int oneByOne,
+      List<Found.FindingView> findings,
+      String look,
+      List<Found.GroupView> groups,
+      List<BridgeShare> shares,
+      List<HappenedLine> lines) {}
+
+  private final IncidentBook book;
+  private final SymptomMapper mapper;
+  private final EvidenceGathering evidence;
+  private final Systems systems;
+
+  IncidentViews(
+      IncidentBook book, SymptomMapper mapper, EvidenceGathering evidence, Systems systems) {
+    this.book = book;
+    this.mapper = mapper;
+    this.evidence = evidence;
+    this.systems = systems;
+  }
+
+  /** Those that are not closed, those with most waiting first. */
+  public List<IncidentLine> open() {
+    Map<String, Integer> failed = new LinkedHashMap<>();
+    mapper.waiting().forEach(row -> failed.merge(row.cause(), row.traces(), Integer::sum));
+    return book.open().stream()
+        .map(row -> line(row, failed.getOrDefault(row.cause(), 0)))
+        .sorted(
+            (a, b) ->
+                a.waiting() == b.waiting()
+                    ? Long.compare(a.id(), b.id())
+                    : Integer.compare(b.waiting(), a.waiting()))
+        .toList();
+  }
+
+  /** Those that closed, the newest first. */
+  List<IncidentLine> closed(long before, int limit) {
+    return book.closed(before, limit).stream().map(row -> line(row, 0)).toList();
+  }
+
+  IncidentView view(long id) {
+    IncidentRow row = book.get(id);
+    Map<String, Integer> waiting = new LinkedHashMap<>();
+    mapper.waitingOf(row.cause()).forEach(one -> waiting.put(one.queueId(), one.traces()));
+    int failed = waiting.values().stream().mapToInt(Integer::intValue).sum();
+    Found found = book.found(row);
+    return new IncidentView(
+        line(row, failed),
+        mapper.oneByOne(row.cause()),
+        found.findings(),
+        found.look(),
+        found.groups(),
+        shares(row, waiting),
+        book.lines(id).stream()
+            .map(one -> new HappenedLine(one.at(), one.byWhom(), one.text()))
+            .toList());
+  }
+
+  private List<BridgeShare> shares(IncidentRow row, Map<String, Integer> waiting) {
+    Map<String, Long> failed = new LinkedHashMap<>();
+    IncidentBook.bridges(row).forEach(id -> failed.put(id, 0L));
+    mapper
+        .failed(row.cause(), TraceEnds.slot(row.openedAt()))
+        .forEach(one -> failed.put(one.bridgeId(), one.failures()));
+    List<BridgeShare> shares = new ArrayList<>();
+    failed.forEach(
+        (id, count) ->
+            shares.add(
+                new BridgeShare(id, evidence.name(id), count, waiting.getOrDefault(id, 0))));
+    return shares;
+  }
+
+  private IncidentLine line(IncidentRow row, int failed) {
+    IncidentKey key = IncidentKey.parse(row.cause());
+    Found.FindingView first = book.found(row).findings().getFirst();
+    int oneByOne =
+        key.family() == Family.AWAY && failed > 0 ? mapper.oneByOne(row.cause()) : 0;
+    return new IncidentLine(
+        row.id(),
+        row.headline(),
+        first.sure(),
+        first.speaksFor().isEmpty() ? "" : first.speaksFor().getFirst(),
+        row.state(),
+        row.openedAt(),
+        row.cameBack(),
+        row.waiting(),
+        failed - oneByOne,
+        row.waiting() > failed,
+        key.family() == Family.HELD ? key.of() : "",
+        IncidentBook.bridges(row).stream()
+            .map(id -> new ConcernedBridge(id, evidence.name(id)))
+            .toList(),
+        row.mendingSince(),
+        nextProbe(key),
+        row.closedAt());
+  }
+
+  private @Nullable Instant nextProbe(IncidentKey key) {
+    return key.family() == Family.AWAY
+        ? systems
+            .find(key.of())
+            .flatMap(system -> system.breaker().outage())
+            .map(CircuitBreaker.Outage::nextProbe)
+            .orElse(null)
+        : null;
+  }
+}

@@ -1,0 +1,116 @@
+package org.ysthmos.app.incident;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.SequencedSet;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.core.incident.IncidentKey;
+
+/** What there is to see just now that makes an incident. */
+@Component
+class Symptoms {
+
+  /**
+   * What is seen of one incident.
+   *
+   * @param bridges the ids of those it concerns
+   * @param failed how many events failed and wait for a person
+   * @param standing how many stand still and go on by themselves once it is over
+   */
+  record Symptom(IncidentKey key, SequencedSet<String> bridges, int failed, int standing) {
+
+    int waiting() {
+      return failed + standing;
+    }
+  }
+
+  private static final class Sum {
+    private final TreeSet<String> bridges = new TreeSet<>();
+    private int failed;
+    private int standing;
+  }
+
+  private final SymptomMapper mapper;
+  private final Bridges bridges;
+  private final Systems systems;
+  private final DeliveryQueue deliveries;
+  private final TraceQueue traces;
+
+  Symptoms(
+      SymptomMapper mapper,
+      Bridges bridges,
+      Systems systems,
+      DeliveryQueue deliveries,
+      TraceQueue traces) {
+    this.mapper = mapper;
+    this.bridges = bridges;
+    this.systems = systems;
+    this.deliveries = deliveries;
+    this.traces = traces;
+  }
+
+  /** All that is seen, by incident. */
+  List<Symptom> now() {
+    SequencedMap<String, Sum> sums = new TreeMap<>();
+    for (SymptomMapper.WaitingRow row : mapper.waiting()) {
+      Sum sum = sums.computeIfAbsent(row.cause(), any -> new Sum());
+      sum.bridges.add(row.queueId());
+      sum.failed += row.traces();
+    }
+    for (Systems.Connected system : systems.all()) {
+      String id = system.description().id();
+      if (system.breaker().outage().isPresent()) {
+        Sum sum = sums.computeIfAbsent(IncidentKey.away(id).text(), any -> new Sum());
+        sum.standing += deliveries.waiting().getOrDefault(id, 0);
+        writing(id).forEach(sum.bridges::add);
+      }
+    }
+    for (Bridges.Live live : bridges.live()) {
+      if (live.hold().filter(Bridges.Hold::byEngine).isPresent()) {
+        String id = live.version().definition().id();
+        Sum sum = sums.computeIfAbsent(IncidentKey.held(id).text(), any -> new Sum());
+        sum.bridges.add(id);
+        sum.standing += traces.waiting(id);
+      }
+    }
+    List<Symptom> all = new ArrayList<>();
+    sums.forEach(
+        (key, sum) ->
+            all.add(
+                new Symptom(
+                    IncidentKey.parse(key),
+                    Collections.unmodifiableSequencedSet(sum.bridges),
+                    sum.failed,
+                    sum.standing)));
+    return all;
+  }
+
+  /** When what is seen of a system or a bridge began, if that is known. */
+  Optional<Instant> since(IncidentKey key) {
+    return switch (key.family()) {
+      case AWAY ->
+          systems.find(key.of()).flatMap(one -> one.breaker().outage()).map(one -> one.since());
+      case HELD -> bridges.live(key.of()).flatMap(Bridges.Live::hold).map(Bridges.Hold::since);
+      case REFUSED, ALIKE -> Optional.empty();
+    };
+  }
+
+  /** The live bridges that make their tasks in a system. */
+  List<String> writing(String system) {
+    return bridges.live().stream()
+        .map(live -> live.version().definition())
+        .filter(bridge -> bridge.to().system().equals(system))
+        .map(bridge -> bridge.id())
+        .toList();
+  }
+}
