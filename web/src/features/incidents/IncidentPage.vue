@@ -118,8 +118,7 @@ async function look() {
                 <th scope="col">While</th>
                 <th scope="col" class="n">Events</th>
                 <th scope="col" class="n">Records</th>
-                <th scope="col">From</th>
-                <th scope="col">To</th>
+                <th scope="col">First and last</th>
               </tr>
             </thead>
             <tbody>
@@ -130,12 +129,17 @@ async function look() {
                 </td>
                 <td>
                   {{ doing(group) }}
+                  <small v-if="group.where" class="mid">in {{ group.where }}</small>
                   <small v-if="group.field" class="mid">about {{ group.field }}</small>
                 </td>
                 <td class="n">{{ group.failures.toLocaleString('en') }}</td>
                 <td class="n">{{ group.records.toLocaleString('en') }}</td>
-                <td class="mono">{{ dayAndTime(group.first, now, zone) }}</td>
-                <td class="mono">{{ dayAndTime(group.last, now, zone) }}</td>
+                <td class="mono">
+                  {{ dayAndTime(group.first, now, zone) }}
+                  <template v-if="group.failures > 1"
+                    ><br />{{ dayAndTime(group.last, now, zone) }}</template
+                  >
+                </td>
               </tr>
             </tbody>
           </table>
@@ -229,7 +233,8 @@ details p {
   padding-left: 20px;
 }
 tbody th {
-  font-weight: 400;
-  text-align: left;
+  font-weight: 400 !important;
+  font-size: 14px !important;
+  vertical-align: top;
 }
 </style>

@@ -28,7 +28,8 @@ export function waitsWords(incident: Incident): string {
 
 function placesWords(incident: Incident): string {
   const names = incident.bridges.map((bridge) => bridge.name)
-  if (names.length === 0) return ''
+  // What a bridge that holds itself is called stands in the headline.
+  if (names.length === 0 || incident.heldBridge) return ''
   if (names.length < 3) return `at ${names.join(' and ')}`
   return `at ${names[0]} and ${names.length - 1} other bridges`
 }

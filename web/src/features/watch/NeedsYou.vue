@@ -101,7 +101,7 @@ const { now, zone } = useSession()
         <VerdictMark kind="FAILED" />
         <p>
           <b>{{ one.system }}</b>: its document cannot be read<template v-if="one.waiting"
-            >, {{ counted(one.waiting, 'delivery', 'deliveries') }} wait</template
+            >, {{ one.waiting.toLocaleString('en') }} for it wait</template
           >
           <small>{{ one.problem }}</small>
         </p>

@@ -44,21 +44,36 @@ class MendPersonIT extends InBrowser {
     failed.forEach(number -> together.awaitVerdict(number, "FAILED"));
 
     page.navigate(together.appAddress() + "/watch");
-    assertThat(page.getByText("2 events failed, not allowed")).isVisible();
+    assertThat(page.getByText("Our account may not do this at Grounds Board")).isVisible();
+    assertThat(page.getByText("2 events wait, at Hazard report")).isVisible();
+    link("See the incident").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("It said “not allowed” to 2 events.").first()).isVisible();
+    check(page, "an incident");
+    page.getByLabel("A note for everyone who looks at this").fill("Rui gives it back");
+    button("I am mending this").press("Enter");
+    assertThat(page.getByText("Being mended: Rui gives it back")).isVisible();
+
     button("Send again…").focus();
     page.keyboard().press("Enter");
-    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("2 events that failed as");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("2 events would cross once more");
     assertThat(button("Send 2 events again")).isFocused();
     check(page, "sending again");
     button("Send 2 events again").press("Enter");
+    assertThat(page.getByText("Closed by itself")).isVisible();
+
+    page.navigate(together.appAddress() + "/incidents");
+    assertThat(link("Our account may not do this at Grounds Board")).isVisible();
+    check(page, "incidents");
+    page.navigate(together.appAddress() + "/watch");
     assertThat(page.getByText("all 2 sent, none failed again")).isVisible();
-    assertThat(page.getByText("2 events failed, not allowed")).hasCount(0);
     check(page, "watch with what was sent again");
     awaitTasks(failed);
 
     List<String> more = reports("Wet leaves", "Deep puddle");
     assertThat(page.getByText("It would have come to 5 new tasks")).isVisible();
-    link("See the bridge").click();
+    link("See the incident").click();
+    link("See the held bridge").click();
     assertThat(page.getByText("4 in the last hour")).isVisible();
     check(page, "a bridge at its ceiling");
     ceiling(10);

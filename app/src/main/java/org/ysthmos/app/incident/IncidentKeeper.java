@@ -49,6 +49,23 @@ public class IncidentKeeper implements SmartLifecycle {
   /** A look that took less is followed by no rest: few things wait. */
   private static final long QUICK_MILLIS = 5;
 
+  /**
+   * What was concluded from.
+   *
+   * @param failed how many events ever failed so
+   * @param stands whether anything stands still for it
+   */
+  private record Basis(long failed, boolean stands, Instant at) {
+
+    /** Whether it would be the same now, not considering what systems may say by now. */
+    boolean isStill(long failedNow, boolean standsNow, Instant now) {
+      return failed == failedNow
+          && stands == standsNow
+          && !at.isAfter(now)
+          && !at.isBefore(now.minus(LOOKED_LATELY));
+    }
+  }
+
   private final IncidentBook book;
   private final Symptoms symptoms;
   private final EvidenceGathering evidence;
@@ -61,7 +78,7 @@ public class IncidentKeeper implements SmartLifecycle {
   private final AppClock clock;
 
   /** What each was concluded from: it is concluded anew when that is otherwise. */
-  private final Map<String, Long> concludedFrom = new HashMap<>();
+  private final Map<String, Basis> concludedFrom = new HashMap<>();
 
   private final Map<String, Instant> lookedAt = new HashMap<>();
   private final ExecutorService looking =
@@ -164,8 +181,13 @@ public class IncidentKeeper implements SmartLifecycle {
   /** Whether anything of it is otherwise than before. */
   private boolean seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
     String cause = symptom.key().text();
-    long from = from(symptom);
-    boolean same = open.isPresent() && !fresh && Long.valueOf(from).equals(concludedFrom.get(cause));
+    Basis basis = new Basis(failed(cause), symptom.standing() > 0, clock.instant());
+    Basis before = concludedFrom.get(cause);
+    boolean same =
+        open.isPresent()
+            && !fresh
+            && before != null
+            && before.isStill(basis.failed(), basis.stands(), basis.at());
     if (same && open.get().waiting() == symptom.waiting()) {
       return false;
     }
@@ -176,17 +198,15 @@ public class IncidentKeeper implements SmartLifecycle {
     } else {
       book.changed(open.get(), symptom, found);
     }
-    concludedFrom.put(cause, from);
+    if (!same) {
+      concludedFrom.put(cause, basis);
+    }
     return true;
   }
 
-  /** What it is concluded from, as one number: all that ever failed so, and whether it stands. */
-  private long from(Symptoms.Symptom symptom) {
-    long failed =
-        mapper.failed(symptom.key().text(), 0).stream()
-            .mapToLong(SymptomMapper.FailedRow::failures)
-            .sum();
-    return failed * 2 + (symptom.standing() > 0 ? 1 : 0);
+  /** How many events ever failed of a cause. */
+  private long failed(String cause) {
+    return mapper.failed(cause, 0).stream().mapToLong(SymptomMapper.FailedRow::failures).sum();
   }
 
   private Found conclude(Symptoms.Symptom symptom) {

@@ -6,6 +6,10 @@ public enum Cause {
       "%s is full",
       "Make room over there, or have the limit raised. Then send again what waits.",
       "See over there how full it is."),
+  ROOM_BY_NOW(
+      "%s was full and has room by now",
+      "Send again what waits. If that is refused again, it keeps to another limit than the one it tells of.",
+      "Send one of them again."),
   OUR_RATE(
       "We call %s more often than it allows",
       "Write its limit into the system’s document, or a lower one. What waits goes on by itself or can be sent again.",
@@ -91,7 +95,7 @@ public enum Cause {
       "Leave it held. Add a condition that its own writing does not meet, or list its own writing under own-writes; then take back what it made.",
       "Follow the path of one event through the bridges named."),
   FLOOD(
-      "Far more came in for “%s” than usual",
+      "More came in for “%s” than its ceiling allows",
       "See where the events come from. If they are right, raise the ceiling and release it.",
       "Look at a few of the events that wait: are they real?"),
   ONE_RECORD_RUNS(

@@ -25,9 +25,14 @@ final class HeldCauses {
                     loop(hold), oneRecord(hold), flood(evidence, hold), ceilingLow(hold)));
   }
 
+  /** Why it holds itself is said first, and weighs nothing: it is so whatever the cause. */
+  private static Weighing held(Cause cause, Hold hold) {
+    return new Weighing(cause).because(0, hold.because() + ".");
+  }
+
   private static Weighing loop(Hold hold) {
     boolean back = !hold.path().isEmpty();
-    return new Weighing(Cause.LOOP)
+    return held(Cause.LOOP, hold)
         .because(
             back,
             PROVES,
@@ -41,7 +46,7 @@ final class HeldCauses {
 
   private static Weighing oneRecord(Hold hold) {
     boolean many = hold.records() > 0 && hold.events() >= MANY_EACH * hold.records();
-    return new Weighing(Cause.ONE_RECORD_RUNS)
+    return held(Cause.ONE_RECORD_RUNS, hold)
         .because(
             many,
             STRONG + WEAK,
@@ -56,7 +61,7 @@ final class HeldCauses {
   }
 
   private static Weighing flood(Evidence evidence, Hold hold) {
-    Weighing flood = new Weighing(Cause.FLOOD);
+    Weighing flood = held(Cause.FLOOD, hold);
     flood.because(
         hold.records() > 0 && hold.events() < MANY_EACH * hold.records(),
         WEAK,

@@ -28,6 +28,7 @@ final class RefusedCauses {
   static Stream<Weighing> weigh(Evidence evidence) {
     return Stream.of(
         full(evidence),
+        roomByNow(evidence),
         ourRate(evidence),
         othersRate(evidence),
         noToken(evidence),
@@ -56,9 +57,7 @@ final class RefusedCauses {
     Optional<Quota> quota = evidence.place().quota();
     quota.ifPresent(
         said -> {
-          String filled =
-              "It holds %,d of %,d %s (%d %%)"
-                  .formatted(said.used(), said.most(), said.of(), said.percent());
+          String filled = filled(said);
           full.because(said.percent() >= FULL_PERCENT, PROVES, filled + ".");
           full.because(
               said.percent() >= ROOM_PERCENT && said.percent() < FULL_PERCENT,
@@ -107,6 +106,25 @@ final class RefusedCauses {
             most ->
                 "Of the %,d tasks that we made there in the last day, “%s” made %,d (%d %%)."
                     .formatted(all, most.bridge(), most.made(), most.made() * 100 / all));
+  }
+
+  private static Weighing roomByNow(Evidence evidence) {
+    Weighing room = new Weighing(Cause.ROOM_BY_NOW);
+    boolean said = says(evidence, FailureKind.QUOTA_FULL);
+    evidence
+        .place()
+        .quota()
+        .filter(quota -> said && quota.percent() < ROOM_PERCENT)
+        .ifPresent(
+            quota ->
+                room.because(STRONG, "It said itself that a limit is reached.")
+                    .because(WEAK, filled(quota) + ": there is room."));
+    return room;
+  }
+
+  private static String filled(Quota quota) {
+    return "It holds %,d of %,d %s (%d %%)"
+        .formatted(quota.used(), quota.most(), quota.of(), quota.percent());
   }
 
   private static Weighing ourRate(Evidence evidence) {

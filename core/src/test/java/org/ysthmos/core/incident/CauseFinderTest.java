@@ -65,6 +65,11 @@ class CauseFinderTest {
             Cause.FULL,
             LIKELY),
         new Case(
+            "it was over a limit, and has room when it is looked at",
+            refused().failed(QUOTA_FULL, CREATE, 9, 0).full(101, 5_000),
+            Cause.ROOM_BY_NOW,
+            LIKELY),
+        new Case(
             "“not allowed” on making, with room over there",
             refused().failed(NOT_ALLOWED, CREATE, 9, 0).full(100, 5_000).signIn(SignIn.TAKEN),
             Cause.NOT_PERMITTED,
