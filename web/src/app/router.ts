@@ -17,6 +17,12 @@ export const router = createRouter({
       meta: { title: 'Incidents' },
     },
     {
+      path: '/alarms',
+      name: 'alarms',
+      component: () => import('@/features/incidents').then((m) => m.AlarmsPage),
+      meta: { title: 'Who is told of incidents' },
+    },
+    {
       path: '/incidents/:id',
       name: 'incident',
       component: () => import('@/features/incidents').then((m) => m.IncidentPage),

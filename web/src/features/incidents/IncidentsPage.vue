@@ -37,7 +37,10 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
 
 <template>
   <div class="incidents">
-    <h1>Incidents</h1>
+    <div class="top">
+      <h1>Incidents</h1>
+      <RouterLink class="btn" to="/alarms">Who is told</RouterLink>
+    </div>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
       <section aria-labelledby="open">
@@ -86,6 +89,10 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
 <style scoped>
 .incidents {
   padding: 16px 20px;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
 }
 section {
   margin: 16px 0;

@@ -13,3 +13,10 @@ export const mend = (id: number, text: string) => put(`/api/incidents/${id}/mend
 export const leave = (id: number) => del(`/api/incidents/${id}/mending`)
 export const note = (id: number, text: string) => post(`/api/incidents/${id}/notes`, { text })
 export const lookAgain = (id: number) => post<IncidentStory>(`/api/incidents/${id}/look`)
+
+export type Tried = Schemas['TrialOutcome']
+
+export const readAlarms = () => get<Schemas['AlarmDocument']>('/api/alarms')
+export const saveAlarms = (document: string) =>
+  put<Schemas['AlarmDocument']>('/api/alarms', { document })
+export const tryAlarms = () => post<Tried[]>('/api/alarms/try')

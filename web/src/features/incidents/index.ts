@@ -1,3 +1,4 @@
+export { default as AlarmsPage } from './AlarmsPage.vue'
 export { default as IncidentPage } from './IncidentPage.vue'
 export { default as IncidentRow } from './IncidentRow.vue'
 export { default as IncidentsPage } from './IncidentsPage.vue'

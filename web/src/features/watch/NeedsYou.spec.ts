@@ -105,6 +105,15 @@ describe('what needs a person', () => {
     expect(text).not.toContain('Send again')
   })
 
+  it('says that nobody could be told', () => {
+    const needs = mount(NeedsYou, {
+      props: { incidents: [], bridges: [], troubles: [], untold: 'Garden Chat: no answer.' },
+      global: { stubs: { RouterLink: RouterLinkStub } },
+    })
+    expect(needs.text()).toContain('Nobody could be told of incidents')
+    expect(needs.text()).toContain('Garden Chat: no answer.')
+  })
+
   it('tells of a bridge that holds itself once', () => {
     const text = page([{ ...incident, heldBridge: line.id, sendable: 0 }], [line]).text()
     expect(text).not.toContain('Hazard report is held')

@@ -15,10 +15,11 @@ const props = withDefaults(
     troubles: Trouble[]
     unreadable?: UnreadableLine[]
     blind?: string
+    untold?: string
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
-  { unreadable: () => [], blind: '', broken: () => [], noRoom: null },
+  { unreadable: () => [], blind: '', untold: '', broken: () => [], noRoom: null },
 )
 const emit = defineEmits<{ changed: [] }>()
 
@@ -30,6 +31,7 @@ const count = computed(
     props.unreadable.length +
     props.broken.length +
     (props.blind ? 1 : 0) +
+    (props.untold ? 1 : 0) +
     (props.noRoom ? 1 : 0),
 )
 /** Those that people hold; what holds itself is an incident. */
@@ -71,6 +73,15 @@ const { now, zone } = useSession()
         :incident="one"
         @changed="emit('changed')"
       />
+      <li v-if="untold">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>Nobody could be told of incidents</b>: it is tried again
+          <small>{{ untold }}</small>
+        </p>
+        <span></span>
+        <RouterLink class="btn" to="/alarms">See who is told</RouterLink>
+      </li>
       <li v-if="blind">
         <VerdictMark kind="FAILED" />
         <p>

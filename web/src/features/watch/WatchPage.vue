@@ -49,6 +49,7 @@ onUnmounted(() => clearInterval(timer))
         :troubles="data.troubles"
         :unreadable="data.watch.unreadable"
         :blind="data.watch.incidentsProblem"
+        :untold="data.watch.tellingProblem"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
         @changed="load"

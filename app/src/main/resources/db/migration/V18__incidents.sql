@@ -39,7 +39,9 @@ CREATE TABLE incident (
   found CHARACTER LARGE OBJECT NOT NULL,
   mended_by VARCHAR(128),
   mending_since TIMESTAMP(9) WITH TIME ZONE,
-  closed_at TIMESTAMP(9) WITH TIME ZONE
+  closed_at TIMESTAMP(9) WITH TIME ZONE,
+  -- Of how many of its openings people were told.
+  told INT DEFAULT 0 NOT NULL
 );
 CREATE INDEX incident_of_cause ON incident (cause, id);
 CREATE INDEX incident_by_state ON incident (state, id);
@@ -52,6 +54,14 @@ CREATE TABLE incident_line (
   by_whom VARCHAR(128) NOT NULL,
   text VARCHAR(1000) NOT NULL,
   PRIMARY KEY (incident_id, place)
+);
+
+-- Who is told of incidents, as a document; one row at most.
+CREATE TABLE alarm_plan (
+  id INT PRIMARY KEY,
+  document VARCHAR(20000) NOT NULL,
+  changed_at TIMESTAMP(9) WITH TIME ZONE NOT NULL,
+  changed_by VARCHAR(128) NOT NULL
 );
 
 -- What waits is sent again by incident, whatever bridges it is of.

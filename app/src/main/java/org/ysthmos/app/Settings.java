@@ -1,5 +1,6 @@
 package org.ysthmos.app;
 
+import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.ZoneId;
@@ -19,6 +20,7 @@ import org.ysthmos.core.failure.BackOff;
  * @param connections a file with addresses and secrets of systems; none if absent
  * @param zone in which times are shown to people
  * @param hosts the host names under which the application may be called
+ * @param address where people reach it, for links in messages
  * @param settableClock whether the time can be set
  * @param restored whether the data was restored from a copy of one that went on
  * @param reserve what stays free on the disk; below it nothing new is begun
@@ -32,6 +34,7 @@ public record Settings(
     @Nullable Path connections,
     ZoneId zone,
     List<String> hosts,
+    URI address,
     boolean settableClock,
     Duration clockBehind,
     Intake intake,

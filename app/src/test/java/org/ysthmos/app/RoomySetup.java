@@ -19,6 +19,10 @@ final class RoomySetup {
     Path demo = Path.of("..", "demo");
     try (Stream<Path> files = Files.walk(demo)) {
       for (Path file : files.filter(Files::isRegularFile).toList()) {
+        if (file.endsWith("alarms.yaml")) {
+          // Messages of its own would come between those that a test waits for.
+          continue;
+        }
         Path copy = folder.resolve(demo.relativize(file).toString());
         Files.createDirectories(copy.getParent());
         String text = Files.readString(file);

@@ -213,6 +213,17 @@ public class IncidentBook {
     mapper.line(id, clock.instant(), by.name(), Words.limited(words, LONGEST_NOTE));
   }
 
+  /** People were told of these as they stand. */
+  void told(List<IncidentRow> rows, String how) {
+    journal.run(
+        () ->
+            rows.forEach(
+                row -> {
+                  mapper.told(row.id(), row.cameBack() + 1);
+                  mapper.line(row.id(), clock.instant(), By.ENGINE.name(), how);
+                }));
+  }
+
   private static String checked(String note) {
     String words = note.strip();
     if (words.length() > LONGEST_NOTE - 20) {

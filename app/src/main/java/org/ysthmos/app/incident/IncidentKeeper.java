@@ -67,6 +67,7 @@ public class IncidentKeeper implements SmartLifecycle {
   }
 
   private final IncidentBook book;
+  private final Telling telling;
   private final Symptoms symptoms;
   private final EvidenceGathering evidence;
   private final SymptomMapper mapper;
@@ -93,6 +94,7 @@ public class IncidentKeeper implements SmartLifecycle {
 
   IncidentKeeper(
       IncidentBook book,
+      Telling telling,
       Symptoms symptoms,
       EvidenceGathering evidence,
       SymptomMapper mapper,
@@ -103,6 +105,7 @@ public class IncidentKeeper implements SmartLifecycle {
       LiveFeed feed,
       AppClock clock) {
     this.book = book;
+    this.telling = telling;
     this.symptoms = symptoms;
     this.evidence = evidence;
     this.mapper = mapper;
@@ -116,12 +119,23 @@ public class IncidentKeeper implements SmartLifecycle {
 
   /** Whether something may have changed that was not looked at yet. */
   public boolean isUnderWay() {
-    return running && (seen < signal.times() || looksUnderWay.get() > 0);
+    return running
+        && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
+  }
+
+  /** When somebody is to be told of an incident next; empty if nobody is. */
+  public Optional<Instant> next() {
+    return telling.next();
   }
 
   /** Why incidents cannot be looked at; empty if they can. */
   public Optional<String> problem() {
     return problem;
+  }
+
+  /** Why nobody could be told of incidents; empty if all is told or will be. */
+  public Optional<String> tellingProblem() {
+    return telling.problem();
   }
 
   private void loop() {
@@ -132,6 +146,7 @@ public class IncidentKeeper implements SmartLifecycle {
         long began = System.nanoTime();
         if (room.isEnough()) {
           look();
+          telling.goOn();
           problem = Optional.empty();
         }
         seen = times;

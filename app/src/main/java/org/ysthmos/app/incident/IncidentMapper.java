@@ -22,6 +22,7 @@ public interface IncidentMapper {
    * @param waiting how many events wait; what they waited for when it closed is gone
    * @param bridges the ids of the bridges it concerns, with commas
    * @param found what evidence came to, as JSON
+   * @param told of how many of its openings people were told
    */
   record IncidentRow(
       long id,
@@ -35,7 +36,14 @@ public interface IncidentMapper {
       String found,
       @Nullable String mendedBy,
       @Nullable Instant mendingSince,
-      @Nullable Instant closedAt) {}
+      @Nullable Instant closedAt,
+      int told) {
+
+    /** Whether it opened, or came back, and nobody was told yet. */
+    boolean isUntold() {
+      return state != IncidentState.CLOSED && told <= cameBack;
+    }
+  }
 
   /** One that opens; its number is written into {@code id}. */
   final class NewIncident {
@@ -123,6 +131,9 @@ public interface IncidentMapper {
       WHERE id = #{id} AND state = 'MENDING'
       """)
   int leave(@Param("id") long id);
+
+  @Update("UPDATE incident SET told = #{openings} WHERE id = #{id}")
+  int told(@Param("id") long id, @Param("openings") int openings);
 
   /** What happened about an incident. */
   record LineRow(Instant at, String byWhom, String text) {}

@@ -129,6 +129,16 @@ public class IncidentViews {
             .toList());
   }
 
+  /** What waits because of an incident, and where, in words; empty if nothing does. */
+  String waits(IncidentRow row) {
+    if (row.waiting() == 0) {
+      return "";
+    }
+    List<String> names = IncidentBook.bridges(row).stream().map(evidence::name).toList();
+    String events = row.waiting() == 1 ? "1 event waits" : row.waiting() + " events wait";
+    return names.isEmpty() ? events : events + ", at " + String.join(", ", names);
+  }
+
   private List<BridgeShare> shares(IncidentRow row, Map<String, Integer> waiting) {
     Map<String, Long> failed = new LinkedHashMap<>();
     IncidentBook.bridges(row).forEach(id -> failed.put(id, 0L));

@@ -24,6 +24,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/watch",
           "/incidents",
           "/incidents/{id}",
+          "/alarms",
           "/bridges",
           "/bridges/{id}",
           "/bridges/{id}/desk",

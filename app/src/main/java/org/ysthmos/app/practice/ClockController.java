@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
@@ -109,9 +110,11 @@ class ClockController {
             || polling.isUnderWay()
             || incidents.isUnderWay();
     Optional<Instant> next =
-        Stream.concat(
+        Stream.of(
                 retries.stream(),
-                systems.all().stream().flatMap(system -> waitsFor(system, now).stream()))
+                systems.all().stream().flatMap(system -> waitsFor(system, now).stream()),
+                incidents.next().stream())
+            .flatMap(Function.identity())
             .filter(at -> at.isAfter(now))
             .min(Instant::compareTo);
     return new Ahead(now, underWay, false, next.orElse(null));

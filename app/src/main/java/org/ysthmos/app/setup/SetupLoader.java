@@ -21,6 +21,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.example.Examples;
+import org.ysthmos.app.incident.Alarms;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
@@ -51,6 +52,7 @@ class SetupLoader {
   private final Bridges bridges;
   private final SecretVault vault;
   private final Examples examples;
+  private final Alarms alarms;
 
   SetupLoader(
       Settings settings,
@@ -58,13 +60,15 @@ class SetupLoader {
       Tables tables,
       Bridges bridges,
       SecretVault vault,
-      Examples examples) {
+      Examples examples,
+      Alarms alarms) {
     this.settings = settings;
     this.systems = systems;
     this.tables = tables;
     this.bridges = bridges;
     this.vault = vault;
     this.examples = examples;
+    this.alarms = alarms;
     load();
   }
 
@@ -82,6 +86,7 @@ class SetupLoader {
     if (setup != null) {
       each(setup.resolve("bridges"), ".yaml", (file, text) -> addIfNew(text));
       each(setup.resolve("bridges"), EXAMPLES, this::pinIfNew);
+      each(setup, "alarms.yaml", (file, text) -> alarms.addIfNew(text));
     }
   }
 

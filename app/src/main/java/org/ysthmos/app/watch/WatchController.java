@@ -48,6 +48,7 @@ class WatchController {
    * @param since where the bars start
    * @param incidents what waits for a person, by cause, those with most waiting first
    * @param incidentsProblem why incidents cannot be looked at; empty if they can
+   * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param noRoom what is short on the disk; null if there is room
@@ -59,6 +60,7 @@ class WatchController {
       Instant since,
       List<IncidentLine> incidents,
       String incidentsProblem,
+      String tellingProblem,
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<BridgeLine> bridges,
@@ -187,6 +189,7 @@ class WatchController {
         Instant.ofEpochSecond(first * TraceEnds.SLOT.toSeconds()),
         incidents.open(),
         keeper.problem().orElse(""),
+        keeper.tellingProblem().orElse(""),
         unreadable(),
         broken(backlog),
         lines,

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -47,6 +48,7 @@ class SecretVaultIT {
             null,
             ZoneId.of("Europe/Lisbon"),
             List.of(),
+            URI.create("http://localhost"),
             false,
             Duration.ZERO,
             new Settings.Intake(1000),

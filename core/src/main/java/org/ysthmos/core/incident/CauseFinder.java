@@ -29,7 +29,12 @@ public final class CauseFinder {
             .toList();
     if (found.isEmpty()) {
       Weighing nothing = new Weighing(Cause.UNKNOWN);
-      nothing.because(1, "None of what is known explains it.");
+      nothing.because(
+          1,
+          evidence
+              .hold()
+              .map(hold -> hold.because() + ".")
+              .orElse("None of what is known explains it."));
       return new Conclusion(nothing.finding(evidence.name()).stream().toList(), Optional.empty());
     }
     return new Conclusion(found, look(found));

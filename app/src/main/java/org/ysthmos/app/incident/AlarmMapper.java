@@ -1,0 +1,24 @@
+package org.ysthmos.app.incident;
+
+import java.time.Instant;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+/** Who is told of incidents, in the database. */
+@Mapper
+interface AlarmMapper {
+
+  @Select("SELECT document FROM alarm_plan WHERE id = 1")
+  @Nullable String document();
+
+  @Update(
+      """
+      MERGE INTO alarm_plan (id, document, changed_at, changed_by)
+      VALUES (1, #{document}, #{now}, #{by})
+      """)
+  void keep(
+      @Param("document") String document, @Param("now") Instant now, @Param("by") String by);
+}
