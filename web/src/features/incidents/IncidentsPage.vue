@@ -98,7 +98,7 @@ section {
   margin: 16px 0;
 }
 tbody th {
-  font-weight: 400;
-  text-align: left;
+  font-weight: 400 !important;
+  font-size: 14px !important;
 }
 </style>

@@ -141,8 +141,7 @@ class AlarmIT extends AppTestBase {
     assertThat(plan(PLAN).statusCode()).isEqualTo(200);
     assertThat(api("/alarms").path("document").asText()).isEqualTo(PLAN);
     fault(CHAT.port(), "forbidden", "POST", "/api/messages", 1);
-    JsonNode tried =
-        JSON.readTree(send("POST", app("/api/alarms/try"), "", Map.of()).body());
+    JsonNode tried = JSON.readTree(send("POST", app("/api/alarms/try"), "", Map.of()).body());
     assertThat(tried.get(0).path("way").asText()).isEqualTo("Garden Chat, Messages");
     assertThat(tried.get(0).path("problem").asText()).contains("403");
     assertThat(tried.get(1).path("problem").asText()).isEmpty();

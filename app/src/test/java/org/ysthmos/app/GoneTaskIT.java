@@ -131,8 +131,7 @@ class GoneTaskIT extends AppTestBase {
     assertThat(made.path("verdict").asText()).isEqualTo("CREATE");
     assertThat(tasksOf(number)).hasSize(1);
     assertThat(tasksOf(number).getFirst().path("priority").asInt()).isEqualTo(6);
-    assertThat(
-            api("/traces?verdict=needs-you").path("traces").findValuesAsText("failureKind"))
+    assertThat(api("/traces?verdict=needs-you").path("traces").findValuesAsText("failureKind"))
         .doesNotContain("not found");
   }
 

@@ -129,10 +129,7 @@ class IncidentIT extends AppTestBase {
     assertThat(ask("POST", id + "/notes", "{\"text\":\"Rui gave it back\"}").statusCode())
         .isEqualTo(200);
 
-    ask(
-        "POST",
-        "/resends",
-        "{\"incident\":%s,\"traces\":6}".formatted(line.path("id").asText()));
+    ask("POST", "/resends", "{\"incident\":%s,\"traces\":6}".formatted(line.path("id").asText()));
     await().atMost(LONG).until(() -> of("incident-one").isEmpty());
     JsonNode closed = page(line);
     assertThat(closed.path("incident").path("state").asText()).isEqualTo("CLOSED");

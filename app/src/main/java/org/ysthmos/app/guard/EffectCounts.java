@@ -60,8 +60,8 @@ public class EffectCounts {
    * How much of a kind a bridge did of late.
    *
    * @param lastDay in the 24 hours until now
-   * @param usual in a day of the four weeks before those, on average from the first that it had any;
-   *     empty if that is not two days earlier
+   * @param usual in a day of the four weeks before those, on average from the first that it had
+   *     any; empty if that is not two days earlier
    */
   public record Lately(long lastDay, Optional<Double> usual) {}
 

@@ -55,6 +55,9 @@ public class Health {
   public record Looked(
       Instant at, String problem, Optional<FailureKind> failure, List<ShapeChange> changes) {}
 
+  /** How full a system was when it was looked at. */
+  public record QuotaLooked(Instant at, QuotaReading reading) {}
+
   private final Systems systems;
   private final SecretVault secrets;
   private final Directories directories;
@@ -63,7 +66,7 @@ public class Health {
   private final Map<CollectionRef, Looked> looked = new ConcurrentHashMap<>();
   private final Map<CollectionRef, Set<String>> seen = new ConcurrentHashMap<>();
   private final Map<String, Map<String, String>> unreadNames = new ConcurrentHashMap<>();
-  private final Map<String, QuotaReading> quotas = new ConcurrentHashMap<>();
+  private final Map<String, QuotaLooked> quotas = new ConcurrentHashMap<>();
 
   Health(
       Systems systems,
@@ -92,7 +95,10 @@ public class Health {
         systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
     if (unsigned(system).isEmpty()) {
-      system.gateway().quota(call -> {}).ifPresent(reading -> quotas.put(id, reading));
+      system
+          .gateway()
+          .quota(call -> {})
+          .ifPresent(reading -> quotas.put(id, new QuotaLooked(clock.instant(), reading)));
       readNames(id, system);
     }
   }
@@ -123,6 +129,11 @@ public class Health {
 
   /** How full a system was when it was looked at; empty if it does not say, or nobody looked. */
   public Optional<QuotaReading> quota(String system) {
+    return quotaLooked(system).map(QuotaLooked::reading);
+  }
+
+  /** The same, with when that was. */
+  public Optional<QuotaLooked> quotaLooked(String system) {
     return Optional.ofNullable(quotas.get(system));
   }
 

@@ -19,6 +19,5 @@ interface AlarmMapper {
       MERGE INTO alarm_plan (id, document, changed_at, changed_by)
       VALUES (1, #{document}, #{now}, #{by})
       """)
-  void keep(
-      @Param("document") String document, @Param("now") Instant now, @Param("by") String by);
+  void keep(@Param("document") String document, @Param("now") Instant now, @Param("by") String by);
 }

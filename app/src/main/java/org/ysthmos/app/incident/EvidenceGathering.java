@@ -82,8 +82,11 @@ class EvidenceGathering {
     return new Evidence(
         key,
         clock.instant(),
-        key.family() == IncidentKey.Family.HELD ? name(key.of()) : system.map(this::systemName).orElse(""),
+        key.family() == IncidentKey.Family.HELD
+            ? name(key.of())
+            : system.map(this::systemName).orElse(""),
         rows.stream().map(this::group).toList(),
+        mapper.failed(key.text(), 0).stream().mapToLong(SymptomMapper.FailedRow::failures).sum(),
         system.flatMap(systems::find).map(this::place).orElse(Place.UNKNOWN),
         concerned.stream().flatMap(id -> load(id).stream()).toList(),
         key.family() == IncidentKey.Family.HELD ? hold(key.of()) : Optional.empty(),
@@ -146,7 +149,7 @@ class EvidenceGathering {
         looked.stream().map(Health.Looked::problem).filter(text -> !text.isEmpty()).toList();
     int answering = looked.size() - problems.size();
     return new Place(
-        health.quota(id).flatMap(EvidenceGathering::quota),
+        health.quotaLooked(id).flatMap(EvidenceGathering::quota),
         rate(system),
         signIn(system, looked, answering),
         problems,
@@ -169,9 +172,9 @@ class EvidenceGathering {
                         deliveries.waiting().getOrDefault(id, 0))));
   }
 
-  private static Optional<Quota> quota(QuotaReading reading) {
-    return reading instanceof QuotaReading.Filled filled
-        ? Optional.of(new Quota(filled.of(), filled.used(), filled.most()))
+  private static Optional<Quota> quota(Health.QuotaLooked looked) {
+    return looked.reading() instanceof QuotaReading.Filled filled
+        ? Optional.of(new Quota(filled.of(), filled.used(), filled.most(), looked.at()))
         : Optional.empty();
   }
 
@@ -244,9 +247,7 @@ class EvidenceGathering {
 
   private List<String> wayBack(BridgeDefinition bridge) {
     List<WayBack.Carries> all =
-        bridges.live().stream()
-            .map(live -> carries(live.version().definition()))
-            .toList();
+        bridges.live().stream().map(live -> carries(live.version().definition())).toList();
     return WayBack.of(carries(bridge), all).stream()
         .map(place -> systemName(place.substring(0, place.indexOf('/'))))
         .toList();

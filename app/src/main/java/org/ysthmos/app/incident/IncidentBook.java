@@ -20,7 +20,10 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
 
-/** Incidents as they are kept: how each stands, and what happened about it, in order. */
+/**
+ * Incidents as they are kept: how each stands, and what happened about it, in order. What is seen
+ * is not forced to the disk for its own sake: after a kill it would be seen again.
+ */
 @Component
 public class IncidentBook {
 
@@ -77,29 +80,30 @@ public class IncidentBook {
     try {
       return json.readValue(row.found(), Found.class);
     } catch (JsonProcessingException e) {
-      throw new UncheckedIOException("what was found of incident " + row.id() + " is unreadable", e);
+      throw new UncheckedIOException(
+          "what was found of incident " + row.id() + " is unreadable", e);
     }
   }
 
   /** What is seen for the first time, or again; returns its row. */
   IncidentRow seen(Symptoms.Symptom symptom, Found found, Optional<Instant> since) {
-    return journal.now(() -> seenNow(symptom, found, since));
+    return journal.soon(() -> seenNow(symptom, found, since));
   }
 
   private IncidentRow seenNow(Symptoms.Symptom symptom, Found found, Optional<Instant> since) {
     Instant now = clock.instant();
     String cause = symptom.key().text();
     IncidentRow newest = mapper.newest(cause);
+    // A clock that was ahead must not make it older than what it is about.
+    Instant at = since.filter(one -> one.isBefore(now)).orElse(now);
     long id;
     if (newest != null && isTheSame(newest, now)) {
       id = newest.id();
-      if (mapper.openAgain(id) == 1) {
+      if (mapper.openAgain(id, at) == 1) {
         mapper.line(id, now, By.ENGINE.name(), "It came back: " + found.headline());
       }
       update(id, symptom, found);
     } else {
-      // A clock that was ahead must not make it older than what it is about.
-      Instant at = since.filter(one -> one.isBefore(now)).orElse(now);
       NewIncident opened =
           new NewIncident(
               cause,
@@ -122,7 +126,7 @@ public class IncidentBook {
 
   /** What is seen of one that is open is otherwise than before. */
   void changed(IncidentRow row, Symptoms.Symptom symptom, Found found) {
-    journal.run(
+    journal.runSoon(
         () -> {
           Instant now = clock.instant();
           if (!row.headline().equals(Words.limited(found.headline(), 300))) {
@@ -151,7 +155,7 @@ public class IncidentBook {
 
   /** Nothing of it is seen any more. */
   void gone(IncidentRow row) {
-    journal.run(
+    journal.runSoon(
         () -> {
           Instant now = clock.instant();
           if (mapper.close(row.id(), now) == 1) {

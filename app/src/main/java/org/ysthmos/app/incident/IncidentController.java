@@ -50,8 +50,7 @@ class IncidentController {
   private final IncidentKeeper keeper;
   private final LiveFeed feed;
 
-  IncidentController(
-      IncidentViews views, IncidentBook book, IncidentKeeper keeper, LiveFeed feed) {
+  IncidentController(IncidentViews views, IncidentBook book, IncidentKeeper keeper, LiveFeed feed) {
     this.views = views;
     this.book = book;
     this.keeper = keeper;

@@ -47,7 +47,7 @@ public class IncidentKeeper implements SmartLifecycle {
   private static final int RESTS = 9;
 
   /** A look that took less is followed by no rest: few things wait. */
-  private static final long QUICK_MILLIS = 5;
+  private static final Duration QUICK = Duration.ofMillis(20);
 
   /**
    * What was concluded from.
@@ -119,8 +119,7 @@ public class IncidentKeeper implements SmartLifecycle {
 
   /** Whether something may have changed that was not looked at yet. */
   public boolean isUnderWay() {
-    return running
-        && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
+    return running && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
   }
 
   /** When somebody is to be told of an incident next; empty if nobody is. */
@@ -143,14 +142,14 @@ public class IncidentKeeper implements SmartLifecycle {
       try {
         signal.await(BETWEEN);
         long times = signal.times();
-        long began = System.nanoTime();
+        Duration took = Duration.ZERO;
         if (room.isEnough()) {
-          look();
+          took = look();
           telling.goOn();
           problem = Optional.empty();
         }
         seen = times;
-        rest(System.nanoTime() - began);
+        rest(took);
       } catch (InterruptedException unwanted) {
         LOG.warn("looking for incidents was interrupted and goes on");
       } catch (RuntimeException e) {
@@ -161,22 +160,29 @@ public class IncidentKeeper implements SmartLifecycle {
     }
   }
 
-  private static void rest(long took) throws InterruptedException {
-    long millis = TimeUnit.NANOSECONDS.toMillis(took);
-    if (millis >= QUICK_MILLIS) {
-      Thread.sleep(Math.min(millis * RESTS, BETWEEN.toMillis()));
+  private static void rest(Duration took) throws InterruptedException {
+    if (took.compareTo(QUICK) >= 0) {
+      Duration rest = took.multipliedBy(RESTS);
+      Thread.sleep(rest.compareTo(BETWEEN) > 0 ? BETWEEN : rest);
     }
   }
 
-  /** One look: what is seen opens or changes, what is not seen any more closes. */
-  void look() {
+  /**
+   * One look: what is seen opens or changes, what is not seen any more closes.
+   *
+   * @return how long it took to see what there is, which is what grows with all that waits
+   */
+  private Duration look() {
+    long began = System.nanoTime();
+    List<Symptoms.Symptom> now = symptoms.now();
+    Duration took = Duration.ofNanos(System.nanoTime() - began);
     Map<String, IncidentRow> open = new HashMap<>();
     book.open().forEach(row -> open.put(row.cause(), row));
     boolean otherwise = false;
     Set<String> causes = new HashSet<>();
     Set<String> fresh = Set.copyOf(freshlyLooked);
     freshlyLooked.removeAll(fresh);
-    for (Symptoms.Symptom symptom : symptoms.now()) {
+    for (Symptoms.Symptom symptom : now) {
       String cause = symptom.key().text();
       causes.add(cause);
       otherwise |= seen(symptom, Optional.ofNullable(open.get(cause)), fresh.contains(cause));
@@ -191,6 +197,7 @@ public class IncidentKeeper implements SmartLifecycle {
     if (otherwise) {
       feed.changed("", "");
     }
+    return took;
   }
 
   /** Whether anything of it is otherwise than before. */

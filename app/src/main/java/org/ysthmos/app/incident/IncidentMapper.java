@@ -18,6 +18,7 @@ public interface IncidentMapper {
    * An incident.
    *
    * @param cause its {@link org.ysthmos.core.incident.IncidentKey}
+   * @param openedAt when it opened, or came back last
    * @param cameBack how often it was opened again
    * @param waiting how many events wait; what they waited for when it closed is gone
    * @param bridges the ids of the bridges it concerns, with commas
@@ -113,10 +114,11 @@ public interface IncidentMapper {
 
   @Update(
       """
-      UPDATE incident SET state = 'OPEN', came_back = came_back + 1, closed_at = NULL
+      UPDATE incident SET state = 'OPEN', came_back = came_back + 1, closed_at = NULL,
+        opened_at = #{at}
       WHERE id = #{id} AND state = 'CLOSED'
       """)
-  int openAgain(@Param("id") long id);
+  int openAgain(@Param("id") long id, @Param("at") Instant at);
 
   @Update(
       """

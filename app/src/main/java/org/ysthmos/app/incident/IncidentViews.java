@@ -148,16 +148,14 @@ public class IncidentViews {
     List<BridgeShare> shares = new ArrayList<>();
     failed.forEach(
         (id, count) ->
-            shares.add(
-                new BridgeShare(id, evidence.name(id), count, waiting.getOrDefault(id, 0))));
+            shares.add(new BridgeShare(id, evidence.name(id), count, waiting.getOrDefault(id, 0))));
     return shares;
   }
 
   private IncidentLine line(IncidentRow row, int failed) {
     IncidentKey key = IncidentKey.parse(row.cause());
     Found.FindingView first = book.found(row).findings().getFirst();
-    int oneByOne =
-        key.family() == Family.AWAY && failed > 0 ? mapper.oneByOne(row.cause()) : 0;
+    int oneByOne = key.family() == Family.AWAY && failed > 0 ? mapper.oneByOne(row.cause()) : 0;
     return new IncidentLine(
         row.id(),
         row.headline(),

@@ -30,8 +30,8 @@ import org.ysthmos.core.incident.AlarmText;
 
 /**
  * Tells people of incidents: once of each opening, by the first way that works, and of all that
- * opened meanwhile together, so that there is one message in each quiet time at most. A kill between
- * sending and writing that down may make one message twice; it never makes one too few.
+ * opened meanwhile together, so that there is one message in each quiet time at most. A kill
+ * between sending and writing that down may make one message twice; it never makes one too few.
  */
 @Component
 class Telling {
@@ -196,8 +196,7 @@ class Telling {
     if (!system.breaker().take(now)) {
       return Optional.of("It does not answer just now.");
     }
-    SystemCollection collection =
-        systems.collection(way.system(), way.collection()).orElseThrow();
+    SystemCollection collection = systems.collection(way.system(), way.collection()).orElseThrow();
     EffectKind kind = collection.takesMessages() ? EffectKind.MESSAGE : EffectKind.CREATE;
     TaskGateway.Effect effect =
         new TaskGateway.Effect(

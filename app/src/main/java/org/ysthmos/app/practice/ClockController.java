@@ -113,7 +113,7 @@ class ClockController {
         Stream.of(
                 retries.stream(),
                 systems.all().stream().flatMap(system -> waitsFor(system, now).stream()),
-                incidents.next().stream())
+                underWay ? Stream.<Instant>empty() : incidents.next().stream())
             .flatMap(Function.identity())
             .filter(at -> at.isAfter(now))
             .min(Instant::compareTo);
@@ -150,6 +150,9 @@ class ClockController {
   void set(@RequestBody Now wanted) {
     clock.set(wanted.now());
     signals.raiseAll();
+    if (incidents.next().filter(at -> !at.isAfter(wanted.now())).isPresent()) {
+      signals.toWatch().raise();
+    }
   }
 
   @DeleteMapping
@@ -157,5 +160,6 @@ class ClockController {
   void release() {
     clock.release();
     signals.raiseAll();
+    signals.toWatch().raise();
   }
 }

@@ -59,7 +59,13 @@ interface ResendMapper {
     final Instant now;
 
     NewResend(
-        long incident, String cause, String title, MeantRow meant, long until, String by, Instant now) {
+        long incident,
+        String cause,
+        String title,
+        MeantRow meant,
+        long until,
+        String by,
+        Instant now) {
       this.incident = incident;
       this.cause = cause;
       this.title = title;

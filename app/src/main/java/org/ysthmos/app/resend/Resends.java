@@ -26,10 +26,10 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
 
 /**
- * Sends again together what waits of one incident, in the order in which it came. Some
- * are sent in one change with how far it is, so that a kill at any moment sends none twice and none
- * never, and the next start goes on. What fails once more waits for a person as any failure does,
- * and is not sent by the same wish again.
+ * Sends again together what waits of one incident, in the order in which it came. Some are sent in
+ * one change with how far it is, so that a kill at any moment sends none twice and none never, and
+ * the next start goes on. What fails once more waits for a person as any failure does, and is not
+ * sent by the same wish again.
  */
 @Component
 class Resends {
@@ -143,7 +143,8 @@ class Resends {
     List<NextRow> next = mapper.next(resend);
     if (next.isEmpty()) {
       mapper.end(id, ResendState.SENT, null, clock.instant());
-      incidents.happened(resend.incidentId(), "All %d sent again".formatted(resend.sent()), By.ENGINE);
+      incidents.happened(
+          resend.incidentId(), "All %d sent again".formatted(resend.sent()), By.ENGINE);
       return false;
     }
     String words = "Sent again with all that failed of this cause, by a " + resend.askedBy();

@@ -23,6 +23,7 @@ import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentException;
@@ -79,6 +80,7 @@ public class Systems implements Shapes {
   private final Directories directories;
   private final AppClock clock;
   private final TransactionTemplate transaction;
+  private final WorkSignals signals;
   private final Surroundings surroundings;
   private final List<SystemGateway> replaced = new ArrayList<>();
   private final Settings.Retry retry;
@@ -92,11 +94,13 @@ public class Systems implements Shapes {
       SecretVault secrets,
       AppClock clock,
       TransactionTemplate transaction,
+      WorkSignals signals,
       Settings settings) {
     this.mapper = mapper;
     this.directories = directories;
     this.clock = clock;
     this.transaction = transaction;
+    this.signals = signals;
     this.retry = settings.retry();
     this.surroundings =
         new Surroundings(secrets::find, clock, settings.outgoing().policy(), settings.drops());
@@ -141,7 +145,8 @@ public class Systems implements Shapes {
     return new Connected(
         description,
         description.open(surroundings),
-        new CircuitBreaker(retry.breaker(), retry.first(), retry.longest()));
+        new CircuitBreaker(
+            retry.breaker(), retry.first(), retry.longest(), signals.toWatch()::raise));
   }
 
   /** The systems whose documents cannot be read any more, with what is wrong. */

@@ -52,7 +52,10 @@ public class WorkSignals {
     return toPoll;
   }
 
-  /** Raised when something failed or was settled, or a bridge holds itself or is released. */
+  /**
+   * Raised when something failed or was settled, a system stopped or began to answer, or a bridge
+   * holds itself or is released.
+   */
   public Signal toWatch() {
     return toWatch;
   }
@@ -62,6 +65,5 @@ public class WorkSignals {
     toDecide.raise();
     toDeliver.raise();
     toPoll.raise();
-    toWatch.raise();
   }
 }

@@ -50,7 +50,9 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
           ? new Text(words)
           : new ListValue(
               ValueType.TEXT,
-              Arrays.stream(words.split(",", -1)).<Value>map(one -> new Text(one.strip())).toList());
+              Arrays.stream(words.split(",", -1))
+                  .<Value>map(one -> new Text(one.strip()))
+                  .toList());
     }
   }
 
@@ -83,8 +85,9 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
   }
 
   /**
-   * Reads a document: {@code quiet: PT15M} and {@code ways}, a list of {@code in: system/collection}
-   * with {@code fields}, whose texts may have the slots {@code {headline}} and {@code {text}}.
+   * Reads a document: {@code quiet: PT15M} and {@code ways}, a list of {@code in:
+   * system/collection} with {@code fields}, whose texts may have the slots {@code {headline}} and
+   * {@code {text}}.
    *
    * @throws org.ysthmos.core.document.DocumentException with all that is wrong, each at its place
    */
@@ -130,8 +133,7 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
   private static RuntimeException unknown(DocumentNode in, String[] parts, Shapes shapes) {
     return shapes.collections(parts[0]).isEmpty()
         ? in.refuse(Nearest.unknown("system", parts[0], shapes.systems()))
-        : in.refuse(
-            Nearest.unknown("collection", parts[1], shapes.collections(parts[0])));
+        : in.refuse(Nearest.unknown("collection", parts[1], shapes.collections(parts[0])));
   }
 
   private static SequencedMap<String, Template> fields(DocumentNode node, CollectionShape shape) {
@@ -156,8 +158,7 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
     Optional<FieldShape> field = shape.field(key);
     if (field.isEmpty()) {
       throw value.refuse(
-          Nearest.unknown(
-              "field", key, shape.fields().stream().map(FieldShape::key).toList()));
+          Nearest.unknown("field", key, shape.fields().stream().map(FieldShape::key).toList()));
     }
     ValueType type = field.get().type();
     boolean choice = type.equals(ValueType.CHOICE);
@@ -167,7 +168,8 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
         throw value.refuse(Nearest.unknown("choice", chosen, field.get().names().keySet()));
       }
     } else if (!choice && !type.equals(ValueType.TEXT) && !type.equals(TEXTS)) {
-      throw value.refuse("a field of a message is a text, a choice or a list of texts; this one is a " + type);
+      throw value.refuse(
+          "a field of a message is a text, a choice or a list of texts; this one is a " + type);
     }
     Matcher slot = SLOT.matcher(value.text());
     while (slot.find()) {

@@ -30,7 +30,8 @@ public final class AlarmText {
   public static String headline(List<Told> told) {
     return told.size() == 1
         ? told.getFirst().headline()
-        : "%d incidents: %s".formatted(told.size(), first(told).map(Told::headline).collect(joining(told)));
+        : "%d incidents: %s"
+            .formatted(told.size(), first(told).map(Told::headline).collect(joining(told)));
   }
 
   /** In full. */

@@ -92,13 +92,11 @@ final class AlikeCauses {
     if (placeSilent) {
       return new Weighing(Cause.PLACE_GONE)
           .because(STRONG, said)
-          .because(
-              STRONG, "When it was looked at: " + evidence.place().problems().getFirst());
+          .because(STRONG, "When it was looked at: " + evidence.place().problems().getFirst());
     }
     return new Weighing(Cause.TASK_GONE)
         .because(STRONG, said)
-        .because(
-            evidence.place().answering() > 0, WEAK, "The place itself answers.")
+        .because(evidence.place().answering() > 0, WEAK, "The place itself answers.")
         .although(one.effect().isEmpty(), WEAK, "It was met while reading, not while changing.");
   }
 
@@ -167,7 +165,9 @@ final class AlikeCauses {
           .ifPresent(
               since ->
                   weighing
-                      .as("Version %d of “%s” makes what fails".formatted(bridge.version(), bridge.bridge()))
+                      .as(
+                          "Version %d of “%s” makes what fails"
+                              .formatted(bridge.version(), bridge.bridge()))
                       .because(
                           STRONG + WEAK + WEAK,
                           "Version %d of “%s” went live %s before the first of them."
@@ -203,7 +203,11 @@ final class AlikeCauses {
             oneOnly && ofRecord,
             STRONG + 1,
             evidence.count() == 1
-                ? "Only one event failed so."
-                : "All %,d events are of one record.".formatted(evidence.count()));
+                ? "Only one event waits that failed so."
+                : "All %,d events are of one record.".formatted(evidence.count()))
+        .although(
+            oneOnly && ofRecord && evidence.ever() > evidence.count(),
+            STRONG,
+            "It is not the first: %,d failed so in all.".formatted(evidence.ever()));
   }
 }

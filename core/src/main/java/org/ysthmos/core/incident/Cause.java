@@ -31,7 +31,7 @@ public enum Cause {
       "Ask its administrator to give our account the right again.",
       "See over there what our account may do."),
   DOWN(
-      "%s does not answer",
+      "%s does not work",
       "Nothing need be done here: what waits goes on by itself once it answers. Tell its administrator.",
       "Open it in a browser."),
   SLOW(
@@ -104,8 +104,7 @@ public enum Cause {
       "Look at the history of that record over there."),
   CEILING_LOW(
       "The ceiling of “%s” is lower than what one event needs",
-      "Raise the ceiling on the desk, then release it.",
-      "Read the bridge’s ceiling."),
+      "Raise the ceiling on the desk, then release it.", "Read the bridge’s ceiling."),
   UNKNOWN(
       "Nothing that is known explains this",
       "Read one of the traces: its calls show what was sent and what came back.",

@@ -9,8 +9,8 @@ import org.ysthmos.core.incident.Conclusion.Finding;
 /**
  * Finds what most likely causes an incident. Pure: the same evidence comes to the same conclusion.
  * Each cause is weighed by itself, with what speaks for it and against it; the heaviest leads. Two
- * that weigh about the same cannot be told apart by what is known, and the conclusion says so,
- * with the one look that would.
+ * that weigh about the same cannot be told apart by what is known, and the conclusion says so, with
+ * the one look that would.
  */
 public final class CauseFinder {
 

@@ -15,7 +15,8 @@ import org.ysthmos.core.failure.FailureKind;
  *
  * @param name what the incident is about, as people call it: the system or the bridge; empty if it
  *     is about neither
- * @param failures what failed, in groups
+ * @param failures what failed and waits, in groups
+ * @param ever how many ever failed so, those included that were settled since
  * @param place what is known of the system
  * @param bridges the bridges that write there, or that failed
  * @param hold how a bridge came to hold itself; empty if none did
@@ -26,6 +27,7 @@ public record Evidence(
     Instant now,
     String name,
     List<Group> failures,
+    long ever,
     Place place,
     List<Load> bridges,
     Optional<Hold> hold,
@@ -103,8 +105,9 @@ public record Evidence(
    * How full a system is.
    *
    * @param of what is counted, in the plural: open tasks
+   * @param at when it said so
    */
-  public record Quota(String of, long used, long most) {
+  public record Quota(String of, long used, long most, Instant at) {
 
     /** Of a hundred, rounded down. */
     long percent() {

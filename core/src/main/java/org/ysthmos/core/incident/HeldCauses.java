@@ -21,8 +21,7 @@ final class HeldCauses {
     return evidence.hold().stream()
         .flatMap(
             hold ->
-                Stream.of(
-                    loop(hold), oneRecord(hold), flood(evidence, hold), ceilingLow(hold)));
+                Stream.of(loop(hold), oneRecord(hold), flood(evidence, hold), ceilingLow(hold)));
   }
 
   /** Why it holds itself is said first, and weighs nothing: it is so whatever the cause. */

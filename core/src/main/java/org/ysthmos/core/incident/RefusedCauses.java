@@ -54,7 +54,7 @@ final class RefusedCauses {
         says(evidence, FailureKind.QUOTA_FULL) || says(evidence, FailureKind.NOT_ALLOWED);
     full.because(
         says(evidence, FailureKind.QUOTA_FULL), STRONG, "It says itself that a limit is reached.");
-    Optional<Quota> quota = evidence.place().quota();
+    Optional<Quota> quota = quota(evidence);
     quota.ifPresent(
         said -> {
           String filled = filled(said);
@@ -111,15 +111,25 @@ final class RefusedCauses {
   private static Weighing roomByNow(Evidence evidence) {
     Weighing room = new Weighing(Cause.ROOM_BY_NOW);
     boolean said = says(evidence, FailureKind.QUOTA_FULL);
-    evidence
-        .place()
-        .quota()
+    quota(evidence)
         .filter(quota -> said && quota.percent() < ROOM_PERCENT)
         .ifPresent(
             quota ->
                 room.because(STRONG, "It said itself that a limit is reached.")
                     .because(WEAK, filled(quota) + ": there is room."));
     return room;
+  }
+
+  /** How full it is; that it had room before it refused says nothing. */
+  private static Optional<Quota> quota(Evidence evidence) {
+    return evidence
+        .place()
+        .quota()
+        .filter(
+            said ->
+                said.percent() >= ROOM_PERCENT
+                    || evidence.failures().stream()
+                        .noneMatch(failed -> failed.last().isAfter(said.at())));
   }
 
   private static String filled(Quota quota) {
@@ -221,9 +231,7 @@ final class RefusedCauses {
         refused > 0 && evidence.place().signIn() == SignIn.TAKEN,
         WEAK,
         "It knows who we are: it answered a question of ours.");
-    evidence
-        .place()
-        .quota()
+    quota(evidence)
         .ifPresent(
             said -> {
               permitted.although(
@@ -234,9 +242,7 @@ final class RefusedCauses {
                   refused > 0 && said.percent() < ROOM_PERCENT, WEAK, "There is room over there.");
             });
     permitted.although(
-        says(evidence, FailureKind.QUOTA_FULL),
-        WEAK,
-        "It also says that a limit is reached.");
+        says(evidence, FailureKind.QUOTA_FULL), WEAK, "It also says that a limit is reached.");
     return permitted;
   }
 }

@@ -28,6 +28,7 @@ public final class CircuitBreaker {
 
   private final int most;
   private final BackOff waits;
+  private final Runnable changed;
   private int failures;
   private int probes;
   private Instant since = Instant.MIN;
@@ -42,8 +43,16 @@ public final class CircuitBreaker {
    * @param longest the longest wait
    */
   public CircuitBreaker(int most, Duration first, Duration longest) {
+    this(most, first, longest, () -> {});
+  }
+
+  /**
+   * @param changed called whenever it has opened or closed; must not wait for anything
+   */
+  public CircuitBreaker(int most, Duration first, Duration longest, Runnable changed) {
     this.most = most;
     this.waits = new BackOff(first, longest, Integer.MAX_VALUE);
+    this.changed = changed;
   }
 
   /** Whether calls go freely. */
@@ -78,10 +87,14 @@ public final class CircuitBreaker {
 
   /** A call was answered, well or not: the system works. */
   public synchronized void answered() {
+    boolean wasOpen = !isClosed();
     failures = 0;
     probes = 0;
     probing = Optional.empty();
     last = Optional.empty();
+    if (wasOpen) {
+      changed.run();
+    }
   }
 
   /** Gives a probe back that made no call. */
@@ -106,6 +119,9 @@ public final class CircuitBreaker {
       openedAt = now;
       nextProbe = now.plus(waits.after(probes, failure).orElseThrow());
       probing = Optional.empty();
+    }
+    if (wasClosed) {
+      changed.run();
     }
   }
 

@@ -108,7 +108,11 @@ class AlarmPlanTest {
 
   private static AlarmText.Told told(int number) {
     return new AlarmText.Told(
-        "Board " + number + " is full", "sure", "It holds 9 of 9.", "3 events wait", "Make room.",
+        "Board " + number + " is full",
+        "sure",
+        "It holds 9 of 9.",
+        "3 events wait",
+        "Make room.",
         "http://here/incidents/" + number);
   }
 

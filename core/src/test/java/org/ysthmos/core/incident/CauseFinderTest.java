@@ -65,6 +65,11 @@ class CauseFinderTest {
             Cause.FULL,
             LIKELY),
         new Case(
+            "over a limit, and it had room before",
+            refused().failed(QUOTA_FULL, CREATE, 9, 0).fullBefore(101, 5_000),
+            Cause.FULL,
+            LIKELY),
+        new Case(
             "it was over a limit, and has room when it is looked at",
             refused().failed(QUOTA_FULL, CREATE, 9, 0).full(101, 5_000),
             Cause.ROOM_BY_NOW,
@@ -116,7 +121,10 @@ class CauseFinderTest {
             POSSIBLE),
         new Case(
             "one system is not reached",
-            away().failed(UNREACHABLE, CREATE, 30, 0).outage(UNREACHABLE, "No route.").looked(0, "no"),
+            away()
+                .failed(UNREACHABLE, CREATE, 30, 0)
+                .outage(UNREACHABLE, "No route.")
+                .looked(0, "no"),
             Cause.DOWN,
             SURE),
         new Case(
@@ -181,6 +189,11 @@ class CauseFinderTest {
             Cause.ONE_RECORD,
             LIKELY),
         new Case(
+            "one record now, and others of the same before",
+            alike().value(MAPPING_ERROR, "Due", "“soon” is no day.", 1, 1).before(11),
+            Cause.RULE,
+            LIKELY),
+        new Case(
             "a key that nobody entered",
             alike().reading(LOOKUP_EMPTY, "“o.varela” is not in “stewards”.", 6),
             Cause.KEY_LACKING,
@@ -226,10 +239,7 @@ class CauseFinderTest {
             Cause.LOOP,
             SURE),
         new Case(
-            "one record keeps changing",
-            held().hold(false, 1, 120),
-            Cause.ONE_RECORD_RUNS,
-            LIKELY),
+            "one record keeps changing", held().hold(false, 1, 120), Cause.ONE_RECORD_RUNS, LIKELY),
         new Case(
             "a flood of real events",
             held().hold(false, 119, 120).bridge("Board echo", 300, 20),
@@ -283,7 +293,8 @@ class CauseFinderTest {
                 .full(4_600, 5_000)
                 .evidence());
     assertThat(notAllowed.first().cause()).isEqualTo(Cause.FULL);
-    Conclusion twoWays = CauseFinder.conclude(refused().failed(NOT_ALLOWED, CREATE, 9, 0).evidence());
+    Conclusion twoWays =
+        CauseFinder.conclude(refused().failed(NOT_ALLOWED, CREATE, 9, 0).evidence());
     assertThat(twoWays.findings())
         .extracting(Conclusion.Finding::cause)
         .containsExactly(Cause.NOT_PERMITTED, Cause.FULL);

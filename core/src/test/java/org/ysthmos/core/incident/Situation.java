@@ -30,6 +30,7 @@ final class Situation {
   private SignIn signIn = SignIn.UNKNOWN;
   private List<String> problems = List.of();
   private int answering;
+  private int settled;
   private List<String> changes = List.of();
   private List<String> names = List.of();
   private Optional<Outage> outage = Optional.empty();
@@ -87,7 +88,13 @@ final class Situation {
   }
 
   Situation full(long used, long most) {
-    quota = Optional.of(new Quota("open tasks", used, most));
+    quota = Optional.of(new Quota("open tasks", used, most, BEGIN.plus(Duration.ofDays(3))));
+    return this;
+  }
+
+  /** The same, said before anything failed. */
+  Situation fullBefore(long used, long most) {
+    quota = Optional.of(new Quota("open tasks", used, most, BEGIN.minusSeconds(1)));
     return this;
   }
 
@@ -133,6 +140,12 @@ final class Situation {
     return this;
   }
 
+  /** So many failed so before and were settled. */
+  Situation before(int many) {
+    settled = many;
+    return this;
+  }
+
   Situation hold(boolean alone, int records, int events, String... path) {
     String because = "It would have come to 121 new tasks; its ceiling is 120 new tasks in an hour";
     hold = Optional.of(new Hold(BEGIN, because, alone, records, events, List.of(path)));
@@ -145,9 +158,16 @@ final class Situation {
   }
 
   Evidence evidence() {
-    Place place =
-        new Place(quota, rate, signIn, problems, answering, changes, names, outage);
+    Place place = new Place(quota, rate, signIn, problems, answering, changes, names, outage);
     return new Evidence(
-        key, BEGIN.plus(Duration.ofDays(1)), name, failures, place, bridges, hold, away);
+        key,
+        BEGIN.plus(Duration.ofDays(4)),
+        name,
+        failures,
+        settled + failures.stream().mapToInt(Group::count).sum(),
+        place,
+        bridges,
+        hold,
+        away);
   }
 }
