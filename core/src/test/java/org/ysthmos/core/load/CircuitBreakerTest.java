@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
@@ -45,6 +46,23 @@ class CircuitBreakerTest {
     breaker.answered();
     assertThat(breaker.isClosed()).isTrue();
     assertThat(breaker.outage()).isEmpty();
+  }
+
+  @Test
+  void tellsOnceThatItOpenedAndOnceThatItClosed() {
+    AtomicInteger told = new AtomicInteger();
+    CircuitBreaker telling =
+        new CircuitBreaker(
+            2, Duration.ofSeconds(1), Duration.ofMinutes(1), told::incrementAndGet);
+    telling.answered();
+    telling.failed(DOWN, NOON);
+    assertThat(told).hasValue(0);
+    telling.failed(DOWN, NOON);
+    telling.failed(DOWN, NOON);
+    assertThat(told).hasValue(1);
+    telling.answered();
+    telling.answered();
+    assertThat(told).hasValue(2);
   }
 
   @Test
