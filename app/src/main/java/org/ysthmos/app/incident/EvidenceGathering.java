@@ -85,7 +85,7 @@ class EvidenceGathering {
         key.family() == IncidentKey.Family.HELD
             ? name(key.of())
             : system.map(this::systemName).orElse(""),
-        rows.stream().map(this::group).toList(),
+        rows.stream().map(row -> group(row, system.orElse(""))).toList(),
         mapper.failed(key.text(), 0).stream().mapToLong(SymptomMapper.FailedRow::failures).sum(),
         system.flatMap(systems::find).map(this::place).orElse(Place.UNKNOWN),
         concerned.stream().flatMap(id -> load(id).stream()).toList(),
@@ -124,11 +124,14 @@ class EvidenceGathering {
     return systems.find(system).map(one -> one.description().name()).orElse(system);
   }
 
-  private Group group(SymptomMapper.GroupRow row) {
+  private Group group(SymptomMapper.GroupRow row, String system) {
     return new Group(
         row.kind(),
         Optional.ofNullable(row.effect()),
-        row.collectionId(),
+        systems
+            .collection(system, row.collectionId())
+            .map(one -> one.shape().name())
+            .orElse(row.collectionId()),
         row.field(),
         row.code(),
         Words.sentence(row.message(), ""),

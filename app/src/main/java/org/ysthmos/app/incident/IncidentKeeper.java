@@ -3,9 +3,9 @@ package org.ysthmos.app.incident;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -13,6 +13,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
@@ -23,6 +24,7 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.EachAlone;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.incident.CauseFinder;
 import org.ysthmos.core.incident.Evidence;
@@ -57,12 +59,12 @@ public class IncidentKeeper implements SmartLifecycle {
    */
   private record Basis(long failed, boolean stands, Instant at) {
 
-    /** Whether it would be the same now, not considering what systems may say by now. */
-    boolean isStill(long failedNow, boolean standsNow, Instant now) {
-      return failed == failedNow
-          && stands == standsNow
-          && !at.isAfter(now)
-          && !at.isBefore(now.minus(LOOKED_LATELY));
+    /** Whether nothing else could be concluded from it, but for what systems may say by now. */
+    boolean isAsGoodAs(Basis before) {
+      return failed == before.failed
+          && stands == before.stands
+          && !before.at.isAfter(at)
+          && !before.at.isBefore(at.minus(LOOKED_LATELY));
     }
   }
 
@@ -152,7 +154,8 @@ public class IncidentKeeper implements SmartLifecycle {
         rest(took);
       } catch (InterruptedException unwanted) {
         LOG.warn("looking for incidents was interrupted and goes on");
-      } catch (RuntimeException e) {
+      } catch (Throwable e) {
+        // Nobody else would see what fails from here on, so the thread lives on, and Watch says it.
         LOG.error("incidents cannot be looked at", e);
         problem = Optional.of(String.valueOf(e.getMessage()));
         seen = signal.times();
@@ -178,40 +181,40 @@ public class IncidentKeeper implements SmartLifecycle {
     Duration took = Duration.ofNanos(System.nanoTime() - began);
     Map<String, IncidentRow> open = new HashMap<>();
     book.open().forEach(row -> open.put(row.cause(), row));
-    boolean otherwise = false;
-    Set<String> causes = new HashSet<>();
     Set<String> fresh = Set.copyOf(freshlyLooked);
     freshlyLooked.removeAll(fresh);
-    for (Symptoms.Symptom symptom : now) {
-      String cause = symptom.key().text();
-      causes.add(cause);
-      otherwise |= seen(symptom, Optional.ofNullable(open.get(cause)), fresh.contains(cause));
-    }
-    for (IncidentRow row : open.values()) {
-      if (!causes.contains(row.cause())) {
-        book.gone(row);
-        concludedFrom.remove(row.cause());
-        otherwise = true;
-      }
-    }
-    if (otherwise) {
-      feed.changed("", "");
-    }
+    Set<String> causes = now.stream().map(one -> one.key().text()).collect(Collectors.toSet());
+    List<IncidentRow> over =
+        open.values().stream().filter(row -> !causes.contains(row.cause())).toList();
+    EachAlone.of(over, this::gone);
+    EachAlone.of(
+        now,
+        one -> {
+          String cause = one.key().text();
+          seen(one, Optional.ofNullable(open.get(cause)), fresh.contains(cause));
+        });
     return took;
   }
 
-  /** Whether anything of it is otherwise than before. */
-  private boolean seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
+  private void gone(IncidentRow row) {
+    book.gone(row);
+    concludedFrom.remove(row.cause());
+    feed.changed("", "");
+  }
+
+  private void seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
     String cause = symptom.key().text();
     Basis basis = new Basis(failed(cause), symptom.standing() > 0, clock.instant());
     Basis before = concludedFrom.get(cause);
-    boolean same =
-        open.isPresent()
-            && !fresh
-            && before != null
-            && before.isStill(basis.failed(), basis.stands(), basis.at());
+    if (open.isPresent() && before == null) {
+      // What was concluded before this start stands until its system was looked at.
+      concludedFrom.put(cause, basis);
+      lookAtItsSystem(symptom);
+      before = basis;
+    }
+    boolean same = open.isPresent() && !fresh && basis.isAsGoodAs(Objects.requireNonNull(before));
     if (same && open.get().waiting() == symptom.waiting()) {
-      return false;
+      return;
     }
     Found found = same ? book.found(open.get()) : conclude(symptom);
     if (open.isEmpty()) {
@@ -223,7 +226,7 @@ public class IncidentKeeper implements SmartLifecycle {
     if (!same) {
       concludedFrom.put(cause, basis);
     }
-    return true;
+    feed.changed("", "");
   }
 
   /** How many events ever failed of a cause. */

@@ -52,8 +52,7 @@ class CircuitBreakerTest {
   void tellsOnceThatItOpenedAndOnceThatItClosed() {
     AtomicInteger told = new AtomicInteger();
     CircuitBreaker telling =
-        new CircuitBreaker(
-            2, Duration.ofSeconds(1), Duration.ofMinutes(1), told::incrementAndGet);
+        new CircuitBreaker(2, Duration.ofSeconds(1), Duration.ofMinutes(1), told::incrementAndGet);
     telling.answered();
     telling.failed(DOWN, NOON);
     assertThat(told).hasValue(0);
