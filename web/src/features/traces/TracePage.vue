@@ -108,6 +108,12 @@ async function again() {
     </p>
     <p v-if="trace.reason" class="note" :class="{ bad: trace.verdict === 'FAILED' }" role="status">
       {{ trace.reason }}
+      <RouterLink
+        v-if="data.incident"
+        class="part"
+        :to="{ name: 'incident', params: { id: data.incident } }"
+        >See the incident</RouterLink
+      >
     </p>
     <div class="two">
       <StoryLines :view="data" />
@@ -122,6 +128,10 @@ h1 {
   text-overflow: ellipsis;
   white-space: nowrap;
   min-width: 120px;
+}
+p.bad .part {
+  color: inherit;
+  text-decoration: underline;
 }
 .said {
   font-weight: 650;

@@ -105,6 +105,14 @@ describe('what needs a person', () => {
     expect(text).not.toContain('Send again')
   })
 
+  it('shows the worst of many and says how many more there are', () => {
+    const many = Array.from({ length: 15 }, (_, i) => ({ ...incident, id: i, waiting: 100 - i }))
+    const text = page(many).text()
+    expect(text).toContain('3 incidents more')
+    expect(text).toContain('89 events wait')
+    expect(text).not.toContain('88 events wait')
+  })
+
   it('says that nobody could be told', () => {
     const needs = mount(NeedsYou, {
       props: { incidents: [], bridges: [], troubles: [], untold: 'Garden Chat: no answer.' },

@@ -41,6 +41,9 @@ const held = computed(() =>
   ),
 )
 const { now, zone } = useSession()
+
+/** So many leave room for the bridges below. */
+const SHOWN = 12
 </script>
 
 <template>
@@ -68,11 +71,19 @@ const { now, zone } = useSession()
         <span></span>
       </li>
       <IncidentRow
-        v-for="one in incidents"
+        v-for="one in incidents.slice(0, SHOWN)"
         :key="one.id"
         :incident="one"
         @changed="emit('changed')"
       />
+      <li v-if="incidents.length > SHOWN">
+        <VerdictMark kind="FAILED" />
+        <p>
+          <b>{{ counted(incidents.length - SHOWN, 'incident') }} more</b>, each with less that waits
+        </p>
+        <span></span>
+        <RouterLink class="btn" to="/incidents">See all incidents</RouterLink>
+      </li>
       <li v-if="untold">
         <VerdictMark kind="FAILED" />
         <p>

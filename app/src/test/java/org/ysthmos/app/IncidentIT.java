@@ -119,6 +119,14 @@ class IncidentIT extends AppTestBase {
     assertThat(page.path("findings").get(0).path("speaksFor").toString())
         .contains("It said “not allowed” to 6 events.");
 
+    String failed =
+        api("/traces?verdict=needs-you&bridge=incident-one")
+            .path("traces")
+            .get(0)
+            .path("id")
+            .asText();
+    assertThat(api("/traces/" + failed).path("incident")).isEqualTo(line.path("id"));
+
     String id = "/incidents/" + line.path("id").asText();
     assertThat(ask("PUT", id + "/mending", "{\"text\":\"Asking Rui\"}").statusCode())
         .isEqualTo(200);

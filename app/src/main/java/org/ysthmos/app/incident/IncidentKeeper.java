@@ -54,14 +54,14 @@ public class IncidentKeeper implements SmartLifecycle {
   /**
    * What was concluded from.
    *
-   * @param failed how many events ever failed so
+   * @param newest the newest trace that failed so
    * @param stands whether anything stands still for it
    */
-  private record Basis(long failed, boolean stands, Instant at) {
+  private record Basis(long newest, boolean stands, Instant at) {
 
     /** Whether nothing else could be concluded from it, but for what systems may say by now. */
     boolean isAsGoodAs(Basis before) {
-      return failed == before.failed
+      return newest <= before.newest
           && stands == before.stands
           && !before.at.isAfter(at)
           && !before.at.isBefore(at.minus(LOOKED_LATELY));
@@ -204,7 +204,7 @@ public class IncidentKeeper implements SmartLifecycle {
 
   private void seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
     String cause = symptom.key().text();
-    Basis basis = new Basis(failed(cause), symptom.standing() > 0, clock.instant());
+    Basis basis = new Basis(symptom.newest(), symptom.standing() > 0, clock.instant());
     Basis before = concludedFrom.get(cause);
     if (open.isPresent() && before == null) {
       // What was concluded before this start stands until its system was looked at.
@@ -227,11 +227,6 @@ public class IncidentKeeper implements SmartLifecycle {
       concludedFrom.put(cause, basis);
     }
     feed.changed("", "");
-  }
-
-  /** How many events ever failed of a cause. */
-  private long failed(String cause) {
-    return mapper.failed(cause, 0).stream().mapToLong(SymptomMapper.FailedRow::failures).sum();
   }
 
   private Found conclude(Symptoms.Symptom symptom) {

@@ -13,20 +13,24 @@ import org.ysthmos.core.failure.FailureKind;
 @Mapper
 interface SymptomMapper {
 
-  /** How many events of a bridge wait for a cause. */
-  record WaitingRow(String cause, String queueId, int traces) {}
+  /**
+   * How many events of a bridge wait for a cause.
+   *
+   * @param newest the newest trace of them
+   */
+  record WaitingRow(String cause, String queueId, int traces, long newest) {}
 
   @Select(
       """
-      SELECT cause, queue_id, COUNT(*) AS traces FROM attention
+      SELECT cause, queue_id, COUNT(*) AS traces, MAX(trace_seq) AS newest FROM attention
       GROUP BY cause, queue_id ORDER BY cause, queue_id
       """)
   List<WaitingRow> waiting();
 
   @Select(
       """
-      SELECT cause, queue_id, COUNT(*) AS traces FROM attention WHERE cause = #{cause}
-      GROUP BY cause, queue_id ORDER BY cause, queue_id
+      SELECT cause, queue_id, COUNT(*) AS traces, MAX(trace_seq) AS newest FROM attention
+      WHERE cause = #{cause} GROUP BY cause, queue_id ORDER BY cause, queue_id
       """)
   List<WaitingRow> waitingOf(@Param("cause") String cause);
 

@@ -25,9 +25,11 @@ class Symptoms {
    *
    * @param bridges the ids of those it concerns
    * @param failed how many events failed and wait for a person
+   * @param newest the newest trace of those; 0 if none failed
    * @param standing how many stand still and go on by themselves once it is over
    */
-  record Symptom(IncidentKey key, SequencedSet<String> bridges, int failed, int standing) {
+  record Symptom(
+      IncidentKey key, SequencedSet<String> bridges, int failed, long newest, int standing) {
 
     int waiting() {
       return failed + standing;
@@ -37,6 +39,7 @@ class Symptoms {
   private static final class Sum {
     private final TreeSet<String> bridges = new TreeSet<>();
     private int failed;
+    private long newest;
     private int standing;
   }
 
@@ -66,6 +69,7 @@ class Symptoms {
       Sum sum = sums.computeIfAbsent(row.cause(), any -> new Sum());
       sum.bridges.add(row.queueId());
       sum.failed += row.traces();
+      sum.newest = Math.max(sum.newest, row.newest());
     }
     for (Systems.Connected system : systems.all()) {
       String id = system.description().id();
@@ -91,6 +95,7 @@ class Symptoms {
                     IncidentKey.parse(key),
                     Collections.unmodifiableSequencedSet(sum.bridges),
                     sum.failed,
+                    sum.newest,
                     sum.standing)));
     return all;
   }

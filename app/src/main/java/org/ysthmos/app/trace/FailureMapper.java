@@ -53,6 +53,14 @@ public interface FailureMapper {
   @Select("SELECT * FROM failure WHERE trace_seq = #{trace} ORDER BY trace_seq, place")
   List<FailureRow> of(@Param("trace") long trace);
 
+  /** The incident that a trace waits for; null if it waits for none. */
+  @Select(
+      """
+      SELECT MAX(i.id) FROM attention a JOIN incident i ON i.cause = a.cause
+      WHERE a.trace_seq = #{trace} AND i.state <> 'CLOSED'
+      """)
+  @Nullable Long incidentOf(@Param("trace") long trace);
+
   @Insert(
       """
       INSERT INTO attention (trace_seq, queue_id, order_key, kind, signature, reason, since, cause)

@@ -90,6 +90,7 @@ class TraceController {
    * @param event the event as it came
    * @param newer the trace of a later resend; empty if there is none
    * @param older the trace that this one is a resend of
+   * @param incident the number of the incident that it waits for; null if it waits for none
    * @param failures all that failed, in order
    */
   record TraceView(
@@ -101,6 +102,7 @@ class TraceController {
       EventView event,
       String newer,
       String older,
+      @Schema(nullable = true) @Nullable Long incident,
       List<FailureView> failures,
       TraceStory story) {}
 
@@ -307,6 +309,7 @@ class TraceController {
             new String(event.body(), StandardCharsets.UTF_8)),
         text(row.resentAs()),
         text(row.resendOf()),
+        failures.incidentOf(row.seq()),
         failures.of(row.seq()).stream().map(TraceController::failure).toList(),
         stories.read(row, event));
   }
