@@ -44,7 +44,12 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
       <section aria-labelledby="open">
-        <h2 id="open">Open</h2>
+        <h2 id="open">
+          Open
+          <small v-if="data.openInAll > data.open.length"
+            >the {{ data.open.length }} with most that waits, of {{ data.openInAll }}</small
+          >
+        </h2>
         <p v-if="data.open.length === 0" class="mid">
           None. What fails of one cause opens one, and closes it when nothing of it waits any more.
         </p>

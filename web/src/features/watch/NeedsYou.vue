@@ -11,6 +11,7 @@ import type { BridgeLine, BrokenLine, NoRoom, UnreadableLine } from './api'
 const props = withDefaults(
   defineProps<{
     incidents: Incident[]
+    inAll?: number
     bridges: BridgeLine[]
     troubles: Trouble[]
     unreadable?: UnreadableLine[]
@@ -19,13 +20,13 @@ const props = withDefaults(
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
-  { unreadable: () => [], blind: '', untold: '', broken: () => [], noRoom: null },
+  { inAll: 0, unreadable: () => [], blind: '', untold: '', broken: () => [], noRoom: null },
 )
 const emit = defineEmits<{ changed: [] }>()
 
 const count = computed(
   () =>
-    props.incidents.length +
+    Math.max(props.inAll, props.incidents.length) +
     held.value.length +
     props.troubles.length +
     props.unreadable.length +
@@ -42,8 +43,8 @@ const held = computed(() =>
 )
 const { now, zone } = useSession()
 
-/** So many leave room for the bridges below. */
-const SHOWN = 12
+/** Those that Watch does not list. */
+const more = computed(() => props.inAll - props.incidents.length)
 </script>
 
 <template>
@@ -71,15 +72,15 @@ const SHOWN = 12
         <span></span>
       </li>
       <IncidentRow
-        v-for="one in incidents.slice(0, SHOWN)"
+        v-for="one in incidents"
         :key="one.id"
         :incident="one"
         @changed="emit('changed')"
       />
-      <li v-if="incidents.length > SHOWN">
+      <li v-if="more > 0">
         <VerdictMark kind="FAILED" />
         <p>
-          <b>{{ counted(incidents.length - SHOWN, 'incident') }} more</b>, each with less that waits
+          <b>{{ counted(more, 'incident') }} more</b>, each with less that waits
         </p>
         <span></span>
         <RouterLink class="btn" to="/incidents">See all incidents</RouterLink>

@@ -45,6 +45,7 @@ onUnmounted(() => clearInterval(timer))
       <PastBar v-if="data.watch.past" :past="data.watch.past" :now="data.watch.now" />
       <NeedsYou
         :incidents="data.watch.incidents"
+        :in-all="data.watch.incidentsInAll"
         :bridges="data.watch.bridges"
         :troubles="data.troubles"
         :unreadable="data.watch.unreadable"

@@ -80,7 +80,7 @@ class AlarmIT extends AppTestBase {
   }
 
   private static long incident(String bridge) {
-    for (JsonNode one : api("/watch").path("incidents")) {
+    for (JsonNode one : api("/incidents").path("open")) {
       if (one.path("heldBridge").asText().equals(bridge)) {
         return one.path("id").asLong();
       }

@@ -33,7 +33,7 @@ class EndsIT extends AppTestBase {
   @Autowired private Purger purger;
 
   private static JsonNode outage() {
-    for (JsonNode one : api("/watch").path("incidents")) {
+    for (JsonNode one : api("/incidents").path("open")) {
       if (one.path("headline").asText().startsWith("Grounds Board")
           && !one.path("nextProbe").isNull()) {
         return one;
@@ -150,7 +150,7 @@ class EndsIT extends AppTestBase {
     await()
         .untilAsserted(
             () ->
-                assertThat(api("/watch").path("incidents").toString())
+                assertThat(api("/incidents").path("open").toString())
                     .contains("A fault of this application"));
     assertThat(api("/traces/" + failed.path("id").asText()).path("failures").get(0).toString())
         .contains("Deciding it broke here 6 times");

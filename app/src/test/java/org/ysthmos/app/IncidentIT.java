@@ -68,7 +68,7 @@ class IncidentIT extends AppTestBase {
   }
 
   private static List<JsonNode> open() {
-    return StreamSupport.stream(api("/watch").path("incidents").spliterator(), false).toList();
+    return StreamSupport.stream(api("/incidents").path("open").spliterator(), false).toList();
   }
 
   private static Optional<JsonNode> of(String bridge) {
@@ -156,6 +156,17 @@ class IncidentIT extends AppTestBase {
     assertThat(again.path("id")).isEqualTo(line.path("id"));
     assertThat(again.path("cameBack").asInt()).isEqualTo(1);
     assertThat(api("/incidents").path("open").toString()).contains("\"cameBack\":1");
+  }
+
+  @Test
+  void bridgeThatWasRetiredIsStillCalledByItsName() throws Exception {
+    fault(LEDGER.port(), "forbidden", "POST", "/api/jobs", 2);
+    report(Map.of());
+    JsonNode line = waiting("incident-one", 2);
+    noMoreOfThem();
+    assertThat(page(line).path("shares"))
+        .extracting(share -> share.path("name").asText())
+        .containsExactly("Bridge incident-one", "Bridge incident-two");
   }
 
   @Test

@@ -69,7 +69,7 @@ class ResendIT extends AppTestBase {
   }
 
   private static long incident() {
-    return StreamSupport.stream(api("/watch").path("incidents").spliterator(), false)
+    return StreamSupport.stream(api("/incidents").path("open").spliterator(), false)
         .filter(one -> one.path("bridges").toString().contains("\"" + BRIDGE + "\""))
         .mapToLong(one -> one.path("id").asLong())
         .findFirst()

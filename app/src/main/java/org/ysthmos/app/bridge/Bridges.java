@@ -20,10 +20,12 @@ import org.ysthmos.app.who.By;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.guard.BusyPast;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.guard.CeilingWords;
@@ -206,6 +208,23 @@ public class Bridges {
 
   public Optional<Retired> retired(String id) {
     return Optional.ofNullable(state.retired().get(id));
+  }
+
+  /** What people call a bridge, live or retired; its id if its document cannot be read. */
+  public String nameOf(String id) {
+    return live(id)
+        .map(live -> live.version().definition().name())
+        .or(() -> retired(id).map(one -> name(id, one.document())))
+        .orElse(id);
+  }
+
+  private static String name(String id, String document) {
+    try {
+      return BridgeReader.read(DocumentNode.parse(document)).name();
+    } catch (DocumentException e) {
+      LOG.warn("the document of the retired bridge {} cannot be read: {}", id, e.getMessage());
+      return id;
+    }
   }
 
   /** Whether a bridge is held, so that nothing of it is delivered. */

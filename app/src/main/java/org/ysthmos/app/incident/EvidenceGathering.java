@@ -117,7 +117,7 @@ class EvidenceGathering {
 
   /** What a bridge is called. */
   String name(String bridge) {
-    return bridges.live(bridge).map(live -> live.version().definition().name()).orElse(bridge);
+    return bridges.nameOf(bridge);
   }
 
   private String systemName(String system) {

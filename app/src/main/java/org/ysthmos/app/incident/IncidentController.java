@@ -24,6 +24,7 @@ import org.ysthmos.app.who.By;
 class IncidentController {
 
   private static final int PAGE = 50;
+  private static final int MOST_OPEN = 200;
 
   /** What a person writes down; may be empty where they only say that they are at it. */
   record Note(@Schema(nullable = true) @Nullable String text) {
@@ -36,12 +37,14 @@ class IncidentController {
   /**
    * Incidents.
    *
-   * @param open those that are not closed, those with most waiting first
+   * @param open those that are not closed, those with most waiting first, 200 at most
+   * @param openInAll how many are not closed
    * @param closed some that closed, the newest first
    * @param next where more of those begin; null if there are none
    */
   record Incidents(
       List<IncidentLine> open,
+      int openInAll,
       List<IncidentLine> closed,
       @Schema(nullable = true) @Nullable Long next) {}
 
@@ -60,8 +63,9 @@ class IncidentController {
   @GetMapping
   Incidents all(@RequestParam(required = false) @Nullable Long before) {
     List<IncidentLine> closed = views.closed(before == null ? Long.MAX_VALUE : before, PAGE);
+    IncidentViews.Open open = views.open(MOST_OPEN);
     return new Incidents(
-        views.open(), closed, closed.size() == PAGE ? closed.getLast().id() : null);
+        open.lines(), open.inAll(), closed, closed.size() == PAGE ? closed.getLast().id() : null);
   }
 
   @GetMapping("/{id}")

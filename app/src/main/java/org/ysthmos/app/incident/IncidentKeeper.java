@@ -55,13 +55,15 @@ public class IncidentKeeper implements SmartLifecycle {
    * What was concluded from.
    *
    * @param newest the newest trace that failed so
+   * @param failed how many waited that failed so
    * @param stands whether anything stands still for it
    */
-  private record Basis(long newest, boolean stands, Instant at) {
+  private record Basis(long newest, int failed, boolean stands, Instant at) {
 
     /** Whether nothing else could be concluded from it, but for what systems may say by now. */
     boolean isAsGoodAs(Basis before) {
       return newest <= before.newest
+          && failed <= before.failed
           && stands == before.stands
           && !before.at.isAfter(at)
           && !before.at.isBefore(at.minus(LOOKED_LATELY));
@@ -204,7 +206,8 @@ public class IncidentKeeper implements SmartLifecycle {
 
   private void seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
     String cause = symptom.key().text();
-    Basis basis = new Basis(symptom.newest(), symptom.standing() > 0, clock.instant());
+    Basis basis =
+        new Basis(symptom.newest(), symptom.failed(), symptom.standing() > 0, clock.instant());
     Basis before = concludedFrom.get(cause);
     if (open.isPresent() && before == null) {
       // What was concluded before this start stands until its system was looked at.

@@ -3,6 +3,7 @@ package org.ysthmos.app.incident;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -92,18 +93,29 @@ public class IncidentViews {
     this.systems = systems;
   }
 
+  /**
+   * Incidents that are not closed.
+   *
+   * @param lines those with most waiting, so many as are wanted
+   * @param inAll how many there are
+   */
+  public record Open(List<IncidentLine> lines, int inAll) {}
+
   /** Those that are not closed, those with most waiting first. */
-  public List<IncidentLine> open() {
+  public Open open(int most) {
     Map<String, Integer> failed = new LinkedHashMap<>();
     mapper.waiting().forEach(row -> failed.merge(row.cause(), row.traces(), Integer::sum));
-    return book.open().stream()
-        .map(row -> line(row, failed.getOrDefault(row.cause(), 0)))
-        .sorted(
-            (a, b) ->
-                a.waiting() == b.waiting()
-                    ? Long.compare(a.id(), b.id())
-                    : Integer.compare(b.waiting(), a.waiting()))
-        .toList();
+    List<IncidentRow> rows = book.open();
+    List<IncidentLine> lines =
+        rows.stream()
+            .sorted(
+                Comparator.comparingInt(IncidentRow::waiting)
+                    .reversed()
+                    .thenComparingLong(IncidentRow::id))
+            .limit(most)
+            .map(row -> line(row, failed.getOrDefault(row.cause(), 0)))
+            .toList();
+    return new Open(lines, rows.size());
   }
 
   /** Those that closed, the newest first. */

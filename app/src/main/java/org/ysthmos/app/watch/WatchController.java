@@ -38,6 +38,10 @@ import org.ysthmos.core.decide.Verdict;
 class WatchController {
 
   private static final Duration DAY = Duration.ofHours(24);
+
+  /** So many leave room for the bridges below. */
+  private static final int MOST_INCIDENTS = 12;
+
   private static final int SLOTS = (int) DAY.dividedBy(TraceEnds.SLOT);
 
   /**
@@ -46,7 +50,8 @@ class WatchController {
    * @param now the time of the application
    * @param zone the zone in which times are shown
    * @param since where the bars start
-   * @param incidents what waits for a person, by cause, those with most waiting first
+   * @param incidents what waits for a person, by cause, the few with most waiting
+   * @param incidentsInAll how many incidents are not closed
    * @param incidentsProblem why incidents cannot be looked at; empty if they can
    * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
    * @param unreadable the systems whose documents cannot be read any more
@@ -59,6 +64,7 @@ class WatchController {
       String zone,
       Instant since,
       List<IncidentLine> incidents,
+      int incidentsInAll,
       String incidentsProblem,
       String tellingProblem,
       List<UnreadableLine> unreadable,
@@ -183,11 +189,13 @@ class WatchController {
                   return line(bridge, counts.getOrDefault(id, List.of()), backlog.get(id), first);
                 })
             .toList();
+    IncidentViews.Open open = incidents.open(MOST_INCIDENTS);
     return new Watch(
         now,
         settings.zone().getId(),
         Instant.ofEpochSecond(first * TraceEnds.SLOT.toSeconds()),
-        incidents.open(),
+        open.lines(),
+        open.inAll(),
         keeper.problem().orElse(""),
         keeper.tellingProblem().orElse(""),
         unreadable(),
