@@ -129,6 +129,9 @@ class AlarmIT extends AppTestBase {
         .atMost(LONG)
         .until(() -> api("/watch").path("tellingProblem").asText().contains("Garden Chat"));
     assertThat(lines(incident)).doesNotContain("Told by");
+
+    bridges.release("told-of", By.PERSON);
+    await().atMost(LONG).until(() -> api("/watch").path("tellingProblem").asText().isEmpty());
   }
 
   @Test

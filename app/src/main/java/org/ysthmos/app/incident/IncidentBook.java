@@ -181,8 +181,8 @@ public class IncidentBook {
                 row.state() == IncidentState.CLOSED ? "Closed by now" : "Somebody is at it",
                 row.state() == IncidentState.CLOSED
                     ? "Nothing of this incident waits any more, so that there is nothing to mend."
-                    : "A %s is mending this since %s. Write a note, or let them leave it first."
-                        .formatted(row.mendedBy(), row.mendingSince()));
+                    : "A %s is mending this already. Write a note, or let them leave it first."
+                        .formatted(row.mendedBy()));
           }
           mapper.line(id, clock.instant(), by.name(), words);
         });

@@ -243,13 +243,20 @@ public class IncidentKeeper implements SmartLifecycle {
   /** Small questions to a system that refuses say more; one that does not answer is let be. */
   private void lookAtItsSystem(Symptoms.Symptom symptom) {
     IncidentKey key = symptom.key();
-    if (key.family() == IncidentKey.Family.REFUSED) {
-      lookAt(key.of(), key.text());
-    } else if (key.family() == IncidentKey.Family.ALIKE) {
-      mapper.systems(key.text()).stream()
-          .filter(system -> !system.isEmpty())
-          .forEach(system -> lookAt(system, key.text()));
+    if (key.family() != IncidentKey.Family.AWAY) {
+      systemsOf(key).forEach(system -> lookAt(system, key.text()));
     }
+  }
+
+  /** The connected systems that an incident is about. */
+  private List<String> systemsOf(IncidentKey key) {
+    List<String> of =
+        switch (key.family()) {
+          case REFUSED, AWAY -> List.of(key.of());
+          case ALIKE -> mapper.systems(key.text());
+          case HELD -> List.of();
+        };
+    return of.stream().filter(system -> systems.find(system).isPresent()).toList();
   }
 
   private void lookAt(String system, String cause) {
@@ -257,7 +264,7 @@ public class IncidentKeeper implements SmartLifecycle {
     Instant before = lookedAt.get(system);
     boolean lately = before != null && !before.isBefore(now.minus(LOOKED_LATELY));
     boolean ahead = before != null && before.isAfter(now);
-    if ((lately && !ahead) || systems.find(system).isEmpty()) {
+    if (lately && !ahead) {
       return;
     }
     lookedAt.put(system, now);
@@ -280,9 +287,7 @@ public class IncidentKeeper implements SmartLifecycle {
   /** A person wants to know how it is now. */
   void lookAgain(IncidentRow row) {
     IncidentKey key = IncidentKey.parse(row.cause());
-    if (key.family() == IncidentKey.Family.REFUSED || key.family() == IncidentKey.Family.AWAY) {
-      health.lookAt(key.of());
-    }
+    systemsOf(key).forEach(health::lookAt);
     boolean unused = freshlyLooked.add(row.cause());
     signal.raise();
   }

@@ -167,7 +167,7 @@ public class IncidentViews {
   private IncidentLine line(IncidentRow row, int failed) {
     IncidentKey key = IncidentKey.parse(row.cause());
     Found.FindingView first = book.found(row).findings().getFirst();
-    int oneByOne = key.family() == Family.AWAY && failed > 0 ? mapper.oneByOne(row.cause()) : 0;
+    int oneByOne = failed > 0 ? mapper.oneByOne(row.cause()) : 0;
     return new IncidentLine(
         row.id(),
         row.headline(),

@@ -110,7 +110,12 @@ class Telling {
   /** Tells what is to be told by now, on a thread of its own; called whenever that may be so. */
   void goOn() {
     Instant now = clock.instant();
-    if (next().filter(at -> !at.isAfter(now)).isEmpty() || !underWay.compareAndSet(false, true)) {
+    Optional<Instant> next = next();
+    if (next.isEmpty()) {
+      // Of what nobody could be told is over, or nobody is to be told any more.
+      problem = Optional.empty();
+    }
+    if (next.filter(at -> !at.isAfter(now)).isEmpty() || !underWay.compareAndSet(false, true)) {
       return;
     }
     sender.execute(
