@@ -137,7 +137,13 @@ class IncidentIT extends AppTestBase {
     assertThat(ask("POST", id + "/notes", "{\"text\":\"Rui gave it back\"}").statusCode())
         .isEqualTo(200);
 
+    // What was sent again and is still under way is still of it.
+    bridges.hold("incident-one", "To look at it", By.PERSON);
     ask("POST", "/resends", "{\"incident\":%s,\"traces\":6}".formatted(line.path("id").asText()));
+    JsonNode sent = waiting("incident-one", 3);
+    assertThat(sent.path("headline")).isEqualTo(line.path("headline"));
+    assertThat(sent.path("sendable").asInt()).isZero();
+    ask("DELETE", "/bridges/incident-one/hold", "");
     await().atMost(LONG).until(() -> of("incident-one").isEmpty());
     JsonNode closed = page(line);
     assertThat(closed.path("incident").path("state").asText()).isEqualTo("CLOSED");

@@ -215,7 +215,10 @@ public class IncidentKeeper implements SmartLifecycle {
       lookAtItsSystem(symptom);
       before = basis;
     }
-    boolean same = open.isPresent() && !fresh && basis.isAsGoodAs(Objects.requireNonNull(before));
+    boolean same =
+        open.isPresent()
+            && (symptom.isOnlySentAgain()
+                || (!fresh && basis.isAsGoodAs(Objects.requireNonNull(before))));
     if (same && open.get().waiting() == symptom.waiting()) {
       return;
     }

@@ -27,6 +27,24 @@ interface SymptomMapper {
       """)
   List<WaitingRow> waiting();
 
+  /** How many events of a bridge were sent again together and have not ended. */
+  record AgainRow(String cause, String queueId, int traces) {}
+
+  /**
+   * What was sent again of incidents that are open. An incident that closed has none under way, so
+   * that few are looked at, and of those only what is still to be done.
+   */
+  @Select(
+      """
+      SELECT r.cause, w.queue_id, COUNT(*) AS traces
+      FROM incident i JOIN resend r ON r.incident_id = i.id AND r.cause = i.cause
+        JOIN trace_work w ON w.trace_seq BETWEEN r.first_new AND r.last_new
+        JOIN trace t ON t.seq = w.trace_seq AND t.asked_by = CONCAT('resend ', r.id)
+      WHERE i.state IN ('OPEN', 'MENDING')
+      GROUP BY r.cause, w.queue_id ORDER BY r.cause, w.queue_id
+      """)
+  List<AgainRow> sentAgain();
+
   @Select(
       """
       SELECT cause, queue_id, COUNT(*) AS traces, MAX(trace_seq) AS newest FROM attention

@@ -27,12 +27,23 @@ class Symptoms {
    * @param failed how many events failed and wait for a person
    * @param newest the newest trace of those; 0 if none failed
    * @param standing how many stand still and go on by themselves once it is over
+   * @param again how many were sent again and have not ended
    */
   record Symptom(
-      IncidentKey key, SequencedSet<String> bridges, int failed, long newest, int standing) {
+      IncidentKey key,
+      SequencedSet<String> bridges,
+      int failed,
+      long newest,
+      int standing,
+      int again) {
 
     int waiting() {
-      return failed + standing;
+      return failed + standing + again;
+    }
+
+    /** Whether all that is left of it was sent again: what comes of that is not known yet. */
+    boolean isOnlySentAgain() {
+      return failed == 0 && standing == 0 && again > 0;
     }
   }
 
@@ -41,6 +52,7 @@ class Symptoms {
     private int failed;
     private long newest;
     private int standing;
+    private int again;
   }
 
   private final SymptomMapper mapper;
@@ -71,6 +83,11 @@ class Symptoms {
       sum.failed += row.traces();
       sum.newest = Math.max(sum.newest, row.newest());
     }
+    for (SymptomMapper.AgainRow row : mapper.sentAgain()) {
+      Sum sum = sums.computeIfAbsent(row.cause(), any -> new Sum());
+      sum.bridges.add(row.queueId());
+      sum.again += row.traces();
+    }
     for (Systems.Connected system : systems.all()) {
       String id = system.description().id();
       if (system.breaker().outage().isPresent()) {
@@ -96,7 +113,8 @@ class Symptoms {
                     Collections.unmodifiableSequencedSet(sum.bridges),
                     sum.failed,
                     sum.newest,
-                    sum.standing)));
+                    sum.standing,
+                    sum.again)));
     return all;
   }
 

@@ -159,7 +159,7 @@ class Resends {
     return true;
   }
 
-  /** By which the traces are known that came of it. */
+  /** By which the traces are known that came of it; an incident looks for them by it, too. */
   private static String name(ResendRow resend) {
     return "resend " + resend.id();
   }
