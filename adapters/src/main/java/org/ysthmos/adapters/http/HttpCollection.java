@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -13,6 +14,7 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.value.Value;
 
 /**
  * One collection of a system that speaks JSON over HTTP.
@@ -23,6 +25,7 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param create the calls that make a task, in order; the first gives the id
  * @param change the calls that change a task; only those whose fields changed are made
  * @param remove takes a task away, by its slot {@code {id}}
+ * @param closing what a task holds that is closed, by the key of the field; empty if none is
  */
 public record HttpCollection(
     CollectionShape shape,
@@ -35,6 +38,7 @@ public record HttpCollection(
     Pointer createdId,
     List<Write> change,
     Optional<Call> remove,
+    SequencedMap<String, Value> closing,
     Optional<Push> push)
     implements SystemCollection {
 

@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.TreeMap;
 import org.ysthmos.adapters.http.HttpCollection.Call;
 import org.ysthmos.adapters.http.HttpCollection.Find;
 import org.ysthmos.adapters.http.HttpCollection.FindByKey;
@@ -26,6 +28,8 @@ import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Constant;
+import org.ysthmos.core.value.Value;
 
 /** Reads what the document of a system says that speaks JSON over HTTP. */
 public final class HttpReader implements ProtocolReader {
@@ -113,6 +117,7 @@ public final class HttpReader implements ProtocolReader {
         "created-id",
         "change",
         "remove",
+        "closed",
         "push");
     List<FieldShape> fields = node.get("fields").map(Parts::fields).orElse(List.of());
     // The event of a record that is only asked for is the record itself.
@@ -144,6 +149,7 @@ public final class HttpReader implements ProtocolReader {
         node.get("created-id").map(Parts::pointer).orElse(Pointer.parse("/id")),
         node.get("change").map(writes -> writes(writes, shape)).orElse(List.of()),
         node.get("remove").map(HttpReader::call),
+        node.get("closed").map(closed -> closing(closed, node, shape)).orElse(new TreeMap<>()),
         node.get("push").map(PushDocument::read));
   }
 
@@ -163,6 +169,25 @@ public final class HttpReader implements ProtocolReader {
                 });
       }
     }
+  }
+
+  private static SequencedMap<String, Value> closing(
+      DocumentNode node, DocumentNode collection, CollectionShape shape) {
+    if (collection.get("change").isEmpty()) {
+      throw node.refuse("a task is closed by changing it, and no change is described");
+    }
+    SequencedMap<String, Value> values = new LinkedHashMap<>();
+    node.group()
+        .forEach(
+            (field, value) -> {
+              FieldShape of =
+                  shape
+                      .field(field)
+                      .orElseThrow(
+                          () -> value.refuse(shape.name() + " has no field “" + field + "”"));
+              values.put(field, value.parsed(text -> Constant.parse(text, of.type())));
+            });
+    return values;
   }
 
   private static List<Find> finds(DocumentNode node) {

@@ -6,13 +6,16 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.ysthmos.core.delivery.Promise;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Value;
 
 /** One collection of a system and what can be done there, whatever protocol it speaks. */
 public interface SystemCollection {
@@ -69,6 +72,11 @@ public interface SystemCollection {
 
   default boolean removes() {
     return false;
+  }
+
+  /** What a task holds that is closed, by the key of the field; empty if it does not say so. */
+  default SequencedMap<String, Value> closing() {
+    return new TreeMap<>();
   }
 
   /** The kinds of event that come from here, in our words; none if nothing comes. */

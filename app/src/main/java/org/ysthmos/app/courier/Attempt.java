@@ -16,6 +16,16 @@ record Attempt(DeliveryQueue.Claimed claimed, String systemName, List<RemoteCall
     return new Attempt(claimed, systemName, new ArrayList<>());
   }
 
+  /** Whether it takes back what another delivery made, long after its trace has ended. */
+  boolean isRecall() {
+    return claimed.queue().equals(DeliveryQueue.RECALLS);
+  }
+
+  /** The queue of the traces that may wait for the pair. */
+  String traceQueue() {
+    return isRecall() ? delivery().bridgeId() : claimed.queue();
+  }
+
   DeliveryRow delivery() {
     return claimed.delivery();
   }

@@ -47,10 +47,13 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
 
   private final DeliveryQueue queue;
   private final DeliveryWriter writer;
+  private final TakenBackWriter takenBack;
   private final Systems systems;
   private final Bridges bridges;
   private final Pairs pairs;
   private final GoneTasks gone;
+  private final TaskLooks looks;
+  private final Recalling recalling;
   private final AppClock clock;
   private final BackOff backOff;
   private final DeliveryRules rules;
@@ -60,20 +63,26 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   Courier(
       DeliveryQueue queue,
       DeliveryWriter writer,
+      TakenBackWriter takenBack,
       Systems systems,
       Bridges bridges,
       Pairs pairs,
       GoneTasks gone,
+      TaskLooks looks,
+      Recalling recalling,
       AppClock clock,
       Settings settings,
       Claims claims,
       WorkSignals signals) {
     this.queue = queue;
     this.writer = writer;
+    this.takenBack = takenBack;
     this.systems = systems;
     this.bridges = bridges;
     this.pairs = pairs;
     this.gone = gone;
+    this.looks = looks;
+    this.recalling = recalling;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
     this.rules = settings.retry().rules();
@@ -167,6 +176,9 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     }
     Attempt attempt = Attempt.of(claimed, system.get().description().name());
     Optional<String> record = Optional.ofNullable(delivery.recordId());
+    if (attempt.isRecall() && isSettledByALook(attempt, system.get(), record.orElseThrow())) {
+      return;
+    }
     if (delivery.kind() == EffectKind.REMOVE) {
       remove(attempt, system.get(), record.orElseThrow());
     } else {
@@ -258,7 +270,11 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
         Failure looked = gone.look(attempt, system, failure);
         if (GoneTasks.isGone(looked)) {
           system.breaker().answered();
-          gone.settle(attempt, looked);
+          if (attempt.isRecall()) {
+            takenBack.removed(attempt, false);
+          } else {
+            gone.settle(attempt, looked);
+          }
           return;
         }
         boolean unknown = failure.kind() == FailureKind.ANSWER_UNKNOWN;
@@ -270,13 +286,37 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     }
   }
 
+  /** What somebody changed stays where it is, unless a person said that it goes all the same. */
+  private boolean isSettledByALook(Attempt attempt, Systems.Connected system, String record) {
+    DeliveryRow delivery = attempt.delivery();
+    if (recalling.evenIfChanged(delivery.seq())) {
+      return false;
+    }
+    switch (looks.look(
+        delivery.systemId(), delivery.collectionId(), record, attempt.calls()::add)) {
+      case TaskLooks.Same same -> {
+        return false;
+      }
+      case TaskLooks.Changed changed -> {
+        system.breaker().answered();
+        takenBack.staysAsChanged(attempt);
+      }
+      case TaskLooks.Gone nothing -> {
+        system.breaker().answered();
+        takenBack.removed(attempt, false);
+      }
+      case TaskLooks.Unseen unseen -> settle(attempt, system, unseen.failure(), Doubt.NONE);
+    }
+    return true;
+  }
+
   private void remove(Attempt attempt, Systems.Connected system, String record) {
     switch (system
         .gateway()
         .remove(attempt.delivery().collectionId(), record, attempt.calls()::add)) {
       case TaskGateway.Removed removed -> {
         system.breaker().answered();
-        writer.removed(attempt);
+        takenBack.removed(attempt, true);
       }
       case TaskGateway.NotRemoved not -> settle(attempt, system, not.failure(), Doubt.NONE);
     }

@@ -22,6 +22,7 @@ import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.EachAlone;
+import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.delivery.Doubt;
 
 /** The deliveries that have not ended, and the one place where their states change. */
@@ -30,6 +31,9 @@ public class DeliveryQueue {
 
   /** Deliveries to one system that may be held together: those of a bridge, or those of tries. */
   public record Queue(String system, String id) {}
+
+  /** The queue of what takes back, which no bridge can be called: nobody's hold stops it. */
+  public static final String RECALLS = "recalls/";
 
   /** A delivery that is being sent, with the claim of who sends it. */
   record Claimed(
@@ -42,6 +46,7 @@ public class DeliveryQueue {
   private final AppClock clock;
   private final AheadWaits aheadWaits;
   private final Numbers numbers;
+  private final WorkSignals.Signal signal;
   private final Set<Queue> queues = ConcurrentHashMap.newKeySet();
 
   DeliveryQueue(
@@ -50,12 +55,14 @@ public class DeliveryQueue {
       Journal journal,
       Claims claims,
       AppClock clock,
+      WorkSignals signals,
       Settings settings) {
     this.work = work;
     this.deliveries = deliveries;
     this.journal = journal;
     this.claims = claims;
     this.clock = clock;
+    this.signal = signals.toDeliver();
     this.aheadWaits = new AheadWaits(settings.retry().longest(), work::pausedAhead);
     this.numbers = new Numbers(deliveries::numbers);
     work.queues().forEach(row -> queues.add(new Queue(row.systemId(), row.queueId())));
@@ -246,6 +253,15 @@ public class DeliveryQueue {
     }
   }
 
+  /**
+   * Withdraws a delivery that nobody sends just now; inside a change.
+   *
+   * @return false if it is being sent, or was
+   */
+  public boolean withdraw(long delivery) {
+    return work.withdraw(delivery) == 1;
+  }
+
   /** Whether a delivery for a pair has not ended. */
   public boolean isBusy(String bridge, String matchHash) {
     return work.ofPair(bridge, matchHash) > 0;
@@ -274,6 +290,11 @@ public class DeliveryQueue {
 
   void parentFailed(DeliveryRow child) {
     work.endAwaiting(child.seq());
+  }
+
+  /** Wakes the courier, once what was added is kept. */
+  public void raise() {
+    signal.raise();
   }
 
   /** When a delivery is tried next that is put off; null if none is. */

@@ -136,6 +136,11 @@ interface DeliveryWorkMapper {
   @Delete("DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state = 'AWAITING_PARENT'")
   int endAwaiting(@Param("seq") long seq);
 
+  /** Ends what nobody sends just now. */
+  @Delete(
+      "DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state IN ('READY', 'PAUSED')")
+  int withdraw(@Param("seq") long seq);
+
   /** Deliveries whose time has come. */
   @Select(
       """

@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SequencedMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
@@ -31,7 +30,6 @@ import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
 import org.ysthmos.app.work.WorkSignals;
-import org.ysthmos.core.decide.World;
 import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
@@ -51,8 +49,9 @@ class TakeBack {
   private final TraceMapper traces;
   private final DeliveryMapper deliveries;
   private final DeliveryQueue queue;
-  private final DeliveryWriter writer;
+  private final DeliveryLog log;
   private final Pairs pairs;
+  private final TaskLooks looks;
   private final Systems systems;
   private final Stories stories;
   private final Journal journal;
@@ -64,8 +63,9 @@ class TakeBack {
       TraceMapper traces,
       DeliveryMapper deliveries,
       DeliveryQueue queue,
-      DeliveryWriter writer,
+      DeliveryLog log,
       Pairs pairs,
+      TaskLooks looks,
       Systems systems,
       Stories stories,
       Journal journal,
@@ -75,8 +75,9 @@ class TakeBack {
     this.traces = traces;
     this.deliveries = deliveries;
     this.queue = queue;
-    this.writer = writer;
+    this.log = log;
     this.pairs = pairs;
+    this.looks = looks;
     this.systems = systems;
     this.stories = stories;
     this.journal = journal;
@@ -162,7 +163,7 @@ class TakeBack {
               stories.add(trace.seq(), stories.pack(asked(made, by)));
               return number;
             });
-    CompletableFuture<Optional<Failure>> ended = writer.whenEnded(seq);
+    CompletableFuture<Optional<Failure>> ended = log.whenEnded(seq);
     signals.toDeliver().raise();
     try {
       Optional<Failure> failure = ended.get(LONGEST_WAIT.toMillis(), TimeUnit.MILLISECONDS);
@@ -197,7 +198,8 @@ class TakeBack {
             .find(made.systemId())
             .orElseThrow(() -> ApiProblem.notFound("system", made.systemId()));
     List<RemoteCall> calls = new ArrayList<>();
-    if (!touched(made, record, system, calls)) {
+    TaskLooks.Look look = looks.look(made.systemId(), made.collectionId(), record, calls::add);
+    if (!(look instanceof TaskLooks.Changed)) {
       return;
     }
     List<Line> lines =
@@ -217,17 +219,6 @@ class TakeBack {
         "Changed since",
         "Someone changed task %s at %s since it was made. It stays until you say that it goes all the same."
             .formatted(record, system.description().name()));
-  }
-
-  private boolean touched(
-      DeliveryRow made, String record, Systems.Connected system, List<RemoteCall> calls) {
-    Optional<Pairs.Side> side = pairs.target(made.bridgeId(), made.matchHash());
-    SequencedMap<String, String> keys = new LinkedHashMap<>();
-    keys.put("id", record);
-    return side.isPresent()
-        && system.gateway().find(made.collectionId(), keys, calls::add) instanceof World.Found found
-        && !found.records().isEmpty()
-        && side.get().differsFrom(found.records().getFirst());
   }
 
   private static ApiProblem refused(String title, String detail) {

@@ -241,7 +241,7 @@ public class IncidentBook {
   }
 
   /** The ids of the bridges that an incident concerns. */
-  static List<String> bridges(IncidentRow row) {
+  public static List<String> bridges(IncidentRow row) {
     return row.bridges().isEmpty() ? List.of() : Arrays.asList(row.bridges().split(","));
   }
 

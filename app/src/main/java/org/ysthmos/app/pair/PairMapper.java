@@ -26,6 +26,7 @@ public interface PairMapper {
    * @param marks of the last states that we brought its task to, each on a line, the newest first
    * @param part which of several tasks of its record; empty for one task, null if not known
    * @param effectName the name of what comes after the tasks; null for a task
+   * @param takenBack whether its task was taken back and is not made again
    */
   record PairRow(
       String bridgeId,
@@ -48,14 +49,15 @@ public interface PairMapper {
       int anew,
       String marks,
       @Nullable String part,
-      @Nullable String effectName) {}
+      @Nullable String effectName,
+      boolean takenBack) {}
 
   @Select(
       """
       SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
         target_system, target_collection, target_record, agreed, stored, revision, made_at,
         changed_at, event_seq, doubt_since, left_so, anew, marks, part,
-        effect_name
+        effect_name, taken_back
       FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
@@ -114,7 +116,7 @@ public interface PairMapper {
   @Update(
       """
       UPDATE pair SET target_record = NULL, agreed = #{nothing}, stored = '{}', marks = '',
-        anew = anew + 1, left_so = FALSE, revision = revision + 1, changed_at = #{now}
+        anew = anew + 1, left_so = FALSE, taken_back = FALSE, revision = revision + 1, changed_at = #{now}
       WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record = #{record}
       """)
   int gone(
@@ -135,6 +137,34 @@ public interface PairMapper {
       @Param("hash") String hash,
       @Param("record") String record,
       @Param("now") Instant now);
+
+  /** Its task was taken back, and nothing makes it again. */
+  @Update(
+      """
+      UPDATE pair SET left_so = TRUE, taken_back = TRUE, revision = revision + 1,
+        changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record = #{record}
+      """)
+  int takenBack(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("record") String record,
+      @Param("now") Instant now);
+
+  /**
+   * What was written to a record for a pair.
+   *
+   * @param marks each on a line
+   */
+  record WrittenRow(String targetCollection, String stored, String marks) {}
+
+  /** What was written to the records with an id, the last written last. */
+  @Select(
+      """
+      SELECT target_collection, stored, marks FROM pair
+      WHERE target_system = #{system} AND target_record = #{record} ORDER BY changed_at
+      """)
+  List<WrittenRow> written(@Param("system") String system, @Param("record") String record);
 
   /** A task that was made of a record. */
   record TaskRow(String targetSystem, String targetCollection, String targetRecord) {}

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,6 +25,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.World.PairState;
+import org.ysthmos.core.decide.World.Stays;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.pair.MatchKey;
@@ -53,13 +55,31 @@ public class Pairs {
 
     /** Whether the task as it is now holds something other than when we last wrote. */
     public boolean differsFrom(JsonNode task) {
-      return stored.entrySet().stream()
-          .anyMatch(
-              entry -> {
-                JsonNode now = task.path(entry.getKey());
-                return !now.isMissingNode() && !StoredText.of(now).equals(entry.getValue());
-              });
+      return differs(stored, task);
     }
+  }
+
+  /**
+   * What was written to a record, by whichever bridges.
+   *
+   * @param stored the fields as the system said it keeps them when they were last written, as text
+   * @param marks of the last states that it was brought to
+   */
+  public record Written(Map<String, String> stored, Set<String> marks) {
+
+    /** Whether the record as it is now holds something other than when it was last written. */
+    public boolean differsFrom(JsonNode record) {
+      return differs(stored, record);
+    }
+  }
+
+  private static boolean differs(Map<String, String> stored, JsonNode record) {
+    return stored.entrySet().stream()
+        .anyMatch(
+            entry -> {
+              JsonNode now = record.path(entry.getKey());
+              return !now.isMissingNode() && !StoredText.of(now).equals(entry.getValue());
+            });
   }
 
   private static final int MOST_MARKS = 5;
@@ -89,9 +109,16 @@ public class Pairs {
                     Optional.ofNullable(row.targetRecord()),
                     fields(row.agreed()),
                     row.targetRecord() != null && row.eventSeq() > eventSeq,
-                    row.leftSo(),
+                    stays(row),
                     row.anew())),
             Optional.ofNullable(row.doubtSince()));
+  }
+
+  private static Stays stays(PairRow row) {
+    if (row.takenBack()) {
+      return Stays.TAKEN_BACK;
+    }
+    return row.leftSo() ? Stays.REMOVED : Stays.NO;
   }
 
   /**
@@ -128,7 +155,8 @@ public class Pairs {
               0,
               "",
               Words.limited(task.then() ? "" : task.member(), 1000),
-              planned.then().orElse(null)));
+              planned.then().orElse(null),
+              false));
       return true;
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
@@ -230,6 +258,33 @@ public class Pairs {
    */
   public boolean leave(String bridge, String hash, String record) {
     return mapper.leave(bridge, hash, record, clock.instant()) == 1;
+  }
+
+  /**
+   * A pair's task was taken back, and nothing that comes later makes it again; inside a change.
+   *
+   * @return false if the pair has another task meanwhile
+   */
+  public boolean takenBack(String bridge, String hash, String record) {
+    return mapper.takenBack(bridge, hash, record, clock.instant()) == 1;
+  }
+
+  /** What tells an effect on a pair's task from all others. */
+  public String effect(String bridge, String hash, String purpose) {
+    return new MatchKey(bridge, required(bridge, hash).matchText(), hash).effect(purpose);
+  }
+
+  /** What was written to a record of a collection; of a field what was written last. */
+  public Written written(String system, String collection, String record) {
+    Map<String, String> stored = new TreeMap<>();
+    Set<String> marks = new HashSet<>();
+    for (PairMapper.WrittenRow row : mapper.written(system, record)) {
+      if (row.targetCollection().equals(collection)) {
+        stored.putAll(texts(row.stored()));
+        row.marks().lines().forEach(marks::add);
+      }
+    }
+    return new Written(stored, marks);
   }
 
   /** What both sides of a pair held when they last agreed; nothing while its task is not made. */

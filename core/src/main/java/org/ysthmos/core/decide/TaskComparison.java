@@ -22,9 +22,6 @@ final class TaskComparison {
   private static final String LATER_STANDS =
       "a later event has written this task since; nothing older is written over it";
 
-  private static final String LEFT =
-      "its task was removed by others and is left so; make it anew if it is wanted again";
-
   private final BridgeVersion bridge;
   private final Event event;
   private final World world;
@@ -120,8 +117,9 @@ final class TaskComparison {
     if (pair.filter(World.PairState::later).isPresent()) {
       return TaskDecision.left(member, key, fields, target, LATER_STANDS);
     }
-    if (pair.filter(World.PairState::left).isPresent()) {
-      return TaskDecision.left(member, key, fields, target, LEFT);
+    World.Stays stays = pair.map(World.PairState::stays).orElse(World.Stays.NO);
+    if (stays != World.Stays.NO) {
+      return TaskDecision.left(member, key, fields, target, stays.words());
     }
     // With no task yet nothing is agreed on, so that only what has a value is wanted.
     Map<String, Value> agreed =

@@ -101,6 +101,24 @@ public interface World extends Reading.Surroundings {
   /** Whether someone changed or finished the task since. */
   record Touched(boolean yes) implements TouchAnswer {}
 
+  /** Why the task of a pair stays as it is, whatever comes of its record. */
+  enum Stays {
+    NO(""),
+    REMOVED("its task was removed by others and is left so; make it anew if it is wanted again"),
+    TAKEN_BACK("its task was taken back and is not made again unless a person says so");
+
+    private final String words;
+
+    Stays(String words) {
+      this.words = words;
+    }
+
+    /** As a trace tells it; empty where it does not stay. */
+    public String words() {
+      return words;
+    }
+  }
+
   /**
    * What is known of a pair.
    *
@@ -108,13 +126,13 @@ public interface World extends Reading.Surroundings {
    * @param agreed the values both sides held when they last agreed
    * @param later whether these come from an event that was received after the one that is decided,
    *     so that nothing of it may be written over them
-   * @param left whether its task was removed by others and is left so
+   * @param stays why its task is not made or changed any more, if it is not
    * @param anew how many of its tasks were removed by others and given up
    */
   record PairState(
-      Optional<String> target, Map<String, Value> agreed, boolean later, boolean left, int anew) {
+      Optional<String> target, Map<String, Value> agreed, boolean later, Stays stays, int anew) {
     public PairState(Optional<String> target, Map<String, Value> agreed) {
-      this(target, agreed, false, false, 0);
+      this(target, agreed, false, Stays.NO, 0);
     }
 
     /** What tells the effect of making its task from making it before. */

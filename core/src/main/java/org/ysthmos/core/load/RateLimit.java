@@ -21,4 +21,9 @@ public record RateLimit(int calls, Duration per) {
   public long callsPerDay() {
     return calls * Duration.ofDays(1).toMillis() / per.toMillis();
   }
+
+  /** How long so many calls take at least, if there is room for a whole span of them now. */
+  public Duration timeFor(long calls) {
+    return calls == 0 ? Duration.ZERO : per.multipliedBy((calls - 1) / this.calls);
+  }
 }

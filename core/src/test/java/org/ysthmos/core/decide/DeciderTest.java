@@ -117,7 +117,7 @@ class DeciderTest {
   void taskThatIsLeftRemovedIsNotMadeAgainByWhatComesLater() {
     MemoryWorld world = finding(Map.of());
     Decision first = decide(world);
-    var left = new World.PairState(Optional.of("gb-1"), Map.of(), false, true, 0);
+    var left = new World.PairState(Optional.of("gb-1"), Map.of(), false, World.Stays.REMOVED, 0);
     world.pair(first.key().orElseThrow(), left);
     Decision later = decide(world);
     assertThat(later.verdict()).isEqualTo(Verdict.UNCHANGED);
@@ -129,7 +129,7 @@ class DeciderTest {
   void taskThatIsMadeAnewHasAKeyOfItsOwn() {
     MemoryWorld world = finding(Map.of());
     Decision first = decide(world);
-    var gone = new World.PairState(Optional.empty(), Map.of(), false, false, 1);
+    var gone = new World.PairState(Optional.empty(), Map.of(), false, World.Stays.NO, 1);
     world.pair(first.key().orElseThrow(), gone);
     Decision anew = decide(world);
     assertThat(anew.verdict()).isEqualTo(Verdict.CREATE);
@@ -161,7 +161,7 @@ class DeciderTest {
     Decision first = decide(world);
     ObjectNode edited = HazardReports.report(Map.of("danger", "3"));
     world.answerWith(new World.Found(java.util.List.of(edited)));
-    var stands = new World.PairState(Optional.of("gb-1"), first.task(), true, false, 0);
+    var stands = new World.PairState(Optional.of("gb-1"), first.task(), true, World.Stays.NO, 0);
     world.pair(first.key().orElseThrow(), stands);
     Decision late = decide(world);
     assertThat(late.verdict()).isEqualTo(Verdict.UNCHANGED);

@@ -1,0 +1,11 @@
+package org.ysthmos.core.recall;
+
+/** What can be done about an effect that is to be taken back. */
+public enum RecallWay {
+  /** The record that it made is taken away. */
+  TAKE_AWAY,
+  /** The record that it made is closed, as its system lets none be taken away. */
+  CLOSE,
+  /** It can only be named, so that a person knows of it. */
+  NAME
+}
