@@ -30,6 +30,25 @@ export const router = createRouter({
       meta: { title: 'Incident' },
     },
     {
+      path: '/recalls',
+      name: 'recalls',
+      component: () => import('@/features/recall').then((m) => m.RecallsPage),
+      meta: { title: 'Taken back' },
+    },
+    {
+      path: '/recalls/new',
+      name: 'new-recall',
+      component: () => import('@/features/recall').then((m) => m.NewRecallPage),
+      meta: { title: 'Take back' },
+    },
+    {
+      path: '/recalls/:id',
+      name: 'recall',
+      component: () => import('@/features/recall').then((m) => m.RecallPage),
+      props: true,
+      meta: { title: 'Take back' },
+    },
+    {
       path: '/bridges',
       name: 'bridges',
       component: () => import('@/features/bridges').then((m) => m.BridgesPage),

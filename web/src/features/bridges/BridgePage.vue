@@ -56,6 +56,9 @@ watch(
       <RouterLink class="btn" :to="{ name: 'traces', query: { bridge: data.bridge.id } }"
         >Its traces</RouterLink
       >
+      <RouterLink class="btn" :to="{ name: 'new-recall', query: { bridge: data.bridge.id } }"
+        >Take back…</RouterLink
+      >
     </div>
     <p v-if="data.bridge.heldSince" class="note held" role="status">
       <VerdictMark kind="HELD" />

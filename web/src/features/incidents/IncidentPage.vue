@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { onChange } from '@/shared/composables/live'
 import { useActing } from '@/shared/composables/acting'
 import { useResource } from '@/shared/composables/resource'
@@ -7,6 +7,7 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import { TakeBackButton } from '@/features/recall'
 import { SendAgain } from '@/features/resend'
 import FindingText from './FindingText.vue'
 import MendingPart from './MendingPart.vue'
@@ -26,6 +27,7 @@ onChange(
   () => true,
   () => void load(),
 )
+const notListed = ref('')
 const STATES = { OPEN: 'open', MENDING: 'being mended', CLOSED: 'closed' }
 const incident = computed(() => data.value?.incident)
 const first = computed(() => data.value?.findings[0])
@@ -60,6 +62,12 @@ async function look() {
         :to="{ name: 'bridge', params: { id: incident.heldBridge } }"
         >See the held bridge</RouterLink
       >
+      <TakeBackButton
+        v-if="incident.heldBridge"
+        :wish="{ incident: incident.id }"
+        label="Take back what it made…"
+        @refused="notListed = $event"
+      />
       <SendAgain v-if="incident.sendable" :incident="incident" @begun="load" />
     </div>
     <p class="note" :class="{ bad: incident.state !== 'CLOSED' }" role="status">
@@ -81,7 +89,7 @@ async function look() {
       <template v-if="incident.cameBack">
         It came back {{ incident.cameBack === 1 ? 'once' : `${incident.cameBack} times` }}.
       </template>
-      <span v-if="refused" class="bad" role="alert">{{ refused }}</span>
+      <span v-if="refused || notListed" class="bad" role="alert">{{ refused || notListed }}</span>
     </p>
     <div class="sides">
       <div class="story">

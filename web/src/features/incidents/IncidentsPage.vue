@@ -39,7 +39,10 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
   <div class="incidents">
     <div class="top">
       <h1>Incidents</h1>
-      <RouterLink class="btn" to="/alarms">Who is told</RouterLink>
+      <span class="acts">
+        <RouterLink class="btn" to="/recalls">What was taken back</RouterLink>
+        <RouterLink class="btn" to="/alarms">Who is told</RouterLink>
+      </span>
     </div>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
@@ -98,6 +101,10 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
 .top {
   display: flex;
   justify-content: space-between;
+}
+.acts {
+  display: flex;
+  gap: 8px;
 }
 section {
   margin: 16px 0;

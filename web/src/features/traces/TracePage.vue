@@ -8,6 +8,7 @@ import { dayAndTime, fullTime } from '@/shared/format/time'
 import { ordinal } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
+import { TakeBackButton } from '@/features/recall'
 import FieldWays from './FieldWays.vue'
 import GoneTask from './GoneTask.vue'
 import StoryLines from './StoryLines.vue'
@@ -89,15 +90,22 @@ async function again() {
         @refused="refused = $event"
         @done="load"
       />
-      <button
-        v-else-if="!trace.trial"
-        class="btn main"
-        type="button"
-        :disabled="sending || trace.verdict === 'WAITING'"
-        @click="again"
-      >
-        Send again
-      </button>
+      <template v-else-if="!trace.trial">
+        <TakeBackButton
+          v-if="trace.target && trace.verdict === 'CREATE' && !trace.takenBackAt"
+          :wish="{ trace: trace.id }"
+          label="Take back…"
+          @refused="refused = $event"
+        />
+        <button
+          class="btn main"
+          type="button"
+          :disabled="sending || trace.verdict === 'WAITING'"
+          @click="again"
+        >
+          Send again
+        </button>
+      </template>
     </div>
     <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>
     <p v-if="trace.trial" class="note" role="status">
@@ -105,6 +113,10 @@ async function again() {
       <template v-if="trace.takenBackAt">
         Its task was taken back {{ dayAndTime(trace.takenBackAt, now, zone) }}.
       </template>
+    </p>
+    <p v-else-if="trace.takenBackAt" class="note" role="status">
+      What it made was taken back {{ dayAndTime(trace.takenBackAt, now, zone) }}. Nothing that comes
+      later makes it again, unless a person says so.
     </p>
     <p v-if="trace.reason" class="note" :class="{ bad: trace.verdict === 'FAILED' }" role="status">
       {{ trace.reason }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted } from 'vue'
+import { readRecalls, RecallLines } from '@/features/recall'
 import { ResendLines, readResends } from '@/features/resend'
 import { readPolls, readSystems, troubles } from '@/features/systems'
 import { TraceTable } from '@/features/traces'
@@ -14,16 +15,18 @@ import { readLatest, readWatch } from './api'
 const LATEST = 12
 const REST = 60_000
 const { data, error, loading, load } = useResource(async () => {
-  const [watch, latest, systems, polls, resends] = await Promise.all([
+  const [watch, latest, systems, polls, resends, recalls] = await Promise.all([
     readWatch(),
     readLatest(),
     readSystems(),
     readPolls(),
     readResends(),
+    readRecalls(),
   ])
   return {
     watch,
     resends,
+    recalls,
     latest: latest.traces.slice(0, LATEST),
     troubles: troubles(systems, polls),
   }
@@ -55,6 +58,7 @@ onUnmounted(() => clearInterval(timer))
         :no-room="data.watch.noRoom"
         @changed="load"
       />
+      <RecallLines :recalls="data.recalls" />
       <ResendLines :resends="data.resends" @stopped="load" />
       <BridgeLines :watch="data.watch" />
       <section aria-labelledby="latest">

@@ -58,11 +58,24 @@ function ahead(at: number, zone: string): number {
  * @param later how many days later than the day
  */
 export function startOfDay(day: string, zone: string, later = 0): Date {
-  const midnight = Date.parse(`${day}T00:00:00Z`) + later * DAY
-  const before = midnight - ahead(midnight - DAY, zone)
-  const after = midnight - ahead(midnight + DAY, zone)
-  const isMidnight = (at: number) => at + ahead(at, zone) === midnight
-  return new Date(isMidnight(before) || !isMidnight(after) ? before : after)
+  return whenShown(Date.parse(`${day}T00:00:00Z`) + later * DAY, zone)
+}
+
+/** The moment at which clocks of a zone show a time, given as if they were at UTC. */
+function whenShown(shown: number, zone: string): Date {
+  const before = shown - ahead(shown - DAY, zone)
+  const after = shown - ahead(shown + DAY, zone)
+  const isShown = (at: number) => at + ahead(at, zone) === shown
+  return new Date(isShown(before) || !isShown(after) ? before : after)
+}
+
+/** The moment that a person typed as `2026-11-24T09:30`, in a zone. */
+export const momentTyped = (text: string, zone: string) =>
+  whenShown(Date.parse(`${text}:00Z`), zone)
+
+/** A moment as a person would type it in a zone: `2026-11-24T09:30`. */
+export function typed(at: Date, zone: string): string {
+  return new Date(at.getTime() + ahead(at.getTime(), zone)).toISOString().slice(0, 16)
 }
 
 /** `today 14:32:05`, `yesterday 09:10:00`, `Mon 23 Nov 09:10:00` */
@@ -118,6 +131,15 @@ export function spanText(millis: number): string {
   if (millis < 90 * 60_000) return `${Math.round(millis / 60_000)} min`
   return `${Math.round(millis / 3_600_000)} h`
 }
+
+/** About how long a wait is: `a few seconds`, `4 minutes`, `3 hours`, `2 days`. */
+export function about(seconds: number): string {
+  if (seconds < 60) return 'a few seconds'
+  if (seconds < 90 * 60) return several(Math.round(seconds / 60), 'minute')
+  if (seconds < 36 * 3600) return several(Math.round(seconds / 3600), 'hour')
+  return several(Math.round(seconds / 86_400), 'day')
+}
+const several = (many: number, unit: string) => `${many} ${unit}${many === 1 ? '' : 's'}`
 
 /** An interval after “every”: `minute`, `5 min`, `hour`, `90 s`. */
 export const everyText = (seconds: number) => spanText(seconds * 1000).replace(/^an? /, '')

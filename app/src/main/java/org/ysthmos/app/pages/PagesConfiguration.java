@@ -25,6 +25,8 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/incidents",
           "/incidents/{id}",
           "/alarms",
+          "/recalls",
+          "/recalls/{id}",
           "/bridges",
           "/bridges/{id}",
           "/bridges/{id}/desk",

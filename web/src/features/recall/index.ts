@@ -1,0 +1,6 @@
+export { default as NewRecallPage } from './NewRecallPage.vue'
+export { default as RecallLines } from './RecallLines.vue'
+export { default as RecallPage } from './RecallPage.vue'
+export { default as RecallsPage } from './RecallsPage.vue'
+export { default as TakeBackButton } from './TakeBackButton.vue'
+export { readRecalls } from './api'
