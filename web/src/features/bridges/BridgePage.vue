@@ -21,6 +21,8 @@ const waitingWords = computed(() => {
   const events = waiting.value?.events ?? 0
   return events ? `${counted(events, 'event')} ${events === 1 ? 'waits' : 'wait'}, and` : ''
 })
+const byWhom = (by: string) =>
+  by === 'engine' ? 'by itself' : by === 'setup' ? 'from the start,' : `by a ${by}`
 watch(
   () => data.value?.bridge.heldSince,
   (since) => {
@@ -62,7 +64,7 @@ watch(
     </div>
     <p v-if="data.bridge.heldSince" class="note held" role="status">
       <VerdictMark kind="HELD" />
-      Held by {{ data.bridge.heldBy === 'engine' ? 'itself' : `a ${data.bridge.heldBy}` }} since
+      Held {{ byWhom(data.bridge.heldBy) }} since
       {{ dayAndTime(data.bridge.heldSince, now, zone) }}: {{ data.bridge.heldBecause }}.
       {{ waitingWords || 'Nothing waits yet;' }} what arrives is kept and goes on its way, in order,
       when it is released.

@@ -5,6 +5,7 @@ import { useSession } from '@/shared/composables/session'
 import { age, dayAndTime, everyText, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import FaultSwitches from './FaultSwitches.vue'
+import PractiseRunaway from './PractiseRunaway.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { fullness } from './troubles'
@@ -74,6 +75,7 @@ function rate(system: SystemView): string {
     <div class="top">
       <h1>Systems</h1>
       <span class="gap"></span>
+      <PractiseRunaway />
       <RouterLink class="btn main" :to="{ name: 'connect' }">Connect a system</RouterLink>
     </div>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />

@@ -24,3 +24,7 @@ export const dropFile = async (id: string, file: File) =>
     await file.text(),
     'application/octet-stream',
   )
+
+/** The bridges that were set up to practise a runaway with. */
+export const readRunaway = () => get<Schemas['RunawayBridge'][]>('/api/practice/runaway')
+export const practiseRunaway = () => post('/api/practice/runaway')

@@ -103,6 +103,8 @@ abstract class AppTestBase {
       URI hook = URI.create("http://127.0.0.1:" + PORT + "/hooks/visitor-desk/hazard-reports");
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
       BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
+      BOARD.tellsOfYards(
+          URI.create("http://127.0.0.1:" + PORT + "/hooks/grounds-board"), SECRET);
       FRIENDS = new FriendsRegister(0, "friends", DATA.resolve("standins"), clock).start();
       POST = new PostRoom(0, 0, 0, "post", DATA.resolve("standins"), clock).start();
       Path kept = DATA.resolve("standins");
@@ -138,6 +140,8 @@ abstract class AppTestBase {
           secret.friends-register-token=friends
           secret.visitor-desk-token=%s
           secret.grounds-board-token=%s
+          grounds-board.practice-address=http://127.0.0.1:%d/control/faults
+          secret.grounds-board-hook=%s
           secret.visitor-desk-hook=%s
           """
               .formatted(
@@ -154,6 +158,8 @@ abstract class AppTestBase {
                   POST.smtpPort(),
                   DESK_TOKEN,
                   BOARD_TOKEN,
+                  BOARD.port(),
+                  SECRET,
                   SECRET));
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -18,8 +18,12 @@ record StandInSettings(String name, Properties all) {
    * @throws IllegalArgumentException if it is missing
    */
   String need(String key) {
-    return Optional.ofNullable(all.getProperty(name + "." + key))
+    return find(key)
         .orElseThrow(() -> new IllegalArgumentException(name + "." + key + " is missing"));
+  }
+
+  Optional<String> find(String key) {
+    return Optional.ofNullable(all.getProperty(name + "." + key));
   }
 
   int port() {

@@ -50,7 +50,12 @@ public final class StandIns {
                 own.need("hook-secret")));
     MAKERS.put(
         "grounds-board",
-        (own, data, clock) -> new GroundsBoard(own.port(), own.need("token"), data, clock));
+        (own, data, clock) -> {
+          var board = new GroundsBoard(own.port(), own.need("token"), data, clock);
+          own.find("yard-hooks")
+              .ifPresent(at -> board.tellsOfYards(URI.create(at), own.need("hook-secret")));
+          return board;
+        });
     MAKERS.put(
         "friends-register",
         (own, data, clock) -> new FriendsRegister(own.port(), own.need("token"), data, clock));

@@ -92,6 +92,11 @@ public class Bridges {
     public boolean byEngine() {
       return by.equals(By.ENGINE.name());
     }
+
+    /** Whether it was set up so, and has never run: it waits for nobody. */
+    public boolean bySetup() {
+      return by.equals(By.SETUP.name());
+    }
   }
 
   /** A bridge that receives and delivers nothing more, with the version that was live last. */

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.bridge.Loops;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.health.Health;
@@ -18,12 +19,10 @@ import org.ysthmos.app.system.Directories;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
-import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.guard.CeilingWords;
-import org.ysthmos.core.guard.WayBack;
 import org.ysthmos.core.incident.Evidence;
 import org.ysthmos.core.incident.Evidence.Group;
 import org.ysthmos.core.incident.Evidence.Hold;
@@ -42,6 +41,7 @@ class EvidenceGathering {
 
   private final SymptomMapper mapper;
   private final Bridges bridges;
+  private final Loops loops;
   private final Systems systems;
   private final Health health;
   private final Directories directories;
@@ -52,6 +52,7 @@ class EvidenceGathering {
   EvidenceGathering(
       SymptomMapper mapper,
       Bridges bridges,
+      Loops loops,
       Systems systems,
       Health health,
       Directories directories,
@@ -60,6 +61,7 @@ class EvidenceGathering {
       AppClock clock) {
     this.mapper = mapper;
     this.bridges = bridges;
+    this.loops = loops;
     this.systems = systems;
     this.health = health;
     this.directories = directories;
@@ -244,23 +246,8 @@ class EvidenceGathering {
                           CeilingWords.saysAlone(hold.because()),
                           span.records(),
                           span.events(),
-                          wayBack(live.version().definition()));
+                          loops.names(loops.wayBack(id)));
                     }));
-  }
-
-  private List<String> wayBack(BridgeDefinition bridge) {
-    List<WayBack.Carries> all =
-        bridges.live().stream().map(live -> carries(live.version().definition())).toList();
-    return WayBack.of(carries(bridge), all).stream()
-        .map(place -> systemName(place.substring(0, place.indexOf('/'))))
-        .toList();
-  }
-
-  private static WayBack.Carries carries(BridgeDefinition bridge) {
-    return new WayBack.Carries(
-        bridge.id(),
-        bridge.from().system() + "/" + bridge.from().collection(),
-        bridge.to().system() + "/" + bridge.to().collection());
   }
 
   private List<String> othersAway(IncidentKey key) {

@@ -11,6 +11,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.bridge.Loops;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceQueue;
@@ -57,6 +58,7 @@ class Symptoms {
 
   private final SymptomMapper mapper;
   private final Bridges bridges;
+  private final Loops loops;
   private final Systems systems;
   private final DeliveryQueue deliveries;
   private final TraceQueue traces;
@@ -64,11 +66,13 @@ class Symptoms {
   Symptoms(
       SymptomMapper mapper,
       Bridges bridges,
+      Loops loops,
       Systems systems,
       DeliveryQueue deliveries,
       TraceQueue traces) {
     this.mapper = mapper;
     this.bridges = bridges;
+    this.loops = loops;
     this.systems = systems;
     this.deliveries = deliveries;
     this.traces = traces;
@@ -101,6 +105,8 @@ class Symptoms {
         String id = live.version().definition().id();
         Sum sum = sums.computeIfAbsent(IncidentKey.held(id).text(), any -> new Sum());
         sum.bridges.add(id);
+        // What runs in a circle is the doing of all that carry along it.
+        sum.bridges.addAll(loops.wayBack(id).bridges());
         sum.standing += traces.waiting(id);
       }
     }

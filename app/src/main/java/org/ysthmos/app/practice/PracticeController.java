@@ -5,14 +5,10 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.net.URI;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -21,15 +17,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
-import org.ysthmos.adapters.http.HttpCaller;
-import org.ysthmos.adapters.http.HttpCaller.Answered;
-import org.ysthmos.adapters.system.Surroundings;
-import org.ysthmos.adapters.system.SystemDescription;
-import org.ysthmos.app.Settings;
-import org.ysthmos.app.problem.ApiProblem;
-import org.ysthmos.app.system.Systems;
-import org.ysthmos.app.time.AppClock;
-import org.ysthmos.core.gateway.RemoteCall;
 
 /**
  * The faults of a system for practice. An installation says where they are switched ({@code
@@ -66,19 +53,15 @@ class PracticeController {
    */
   record FaultWish(String kind, int calls, int minutes, int share, String field) {}
 
-  private final Systems systems;
-  private final Surroundings surroundings;
+  private final PracticeSwitches switches;
 
-  PracticeController(Systems systems, AppClock clock, Settings settings) {
-    this.systems = systems;
-    this.surroundings =
-        new Surroundings(
-            name -> Optional.empty(), clock, settings.outgoing().policy(), settings.drops());
+  PracticeController(PracticeSwitches switches) {
+    this.switches = switches;
   }
 
   @GetMapping
   List<FaultView> all(@PathVariable String id) {
-    JsonNode list = call(id, "GET", JsonNodeFactory.instance.objectNode());
+    JsonNode list = switches.call(id, "GET", JsonNodeFactory.instance.objectNode());
     List<FaultView> faults = new ArrayList<>();
     for (JsonNode kind : list.path("kinds")) {
       faults.add(view(kind, list.path("on")));
@@ -106,37 +89,13 @@ class PracticeController {
     ObjectNode body = JsonNodeFactory.instance.objectNode();
     body.put("kind", wish.kind()).put("below", "/").put("field", wish.field());
     body.put("calls", wish.calls()).put("minutes", wish.minutes()).put("share", wish.share());
-    JsonNode unused = call(id, "POST", body);
+    JsonNode unused = switches.call(id, "POST", body);
     return all(id);
   }
 
   @DeleteMapping
   List<FaultView> switchOff(@PathVariable String id) {
-    JsonNode unused = call(id, "DELETE", JsonNodeFactory.instance.objectNode());
+    JsonNode unused = switches.call(id, "DELETE", JsonNodeFactory.instance.objectNode());
     return all(id);
-  }
-
-  private JsonNode call(String id, String method, ObjectNode body) {
-    URI at =
-        systems
-            .find(id)
-            .map(Systems.Connected::description)
-            .flatMap(SystemDescription::practice)
-            .orElseThrow(() -> ApiProblem.notFound("system for practice", id));
-    String text = body.isEmpty() ? "" : body.toString();
-    try (HttpCaller caller = HttpCaller.plain(at, surroundings)) {
-      HttpCaller.Answer answer =
-          caller.call(
-              new HttpCaller.Sending(
-                  RemoteCall.Purpose.CHANGE, method, at, Map.of(), "application/json", text, false),
-              call -> {});
-      if (answer instanceof Answered answered && answered.status() / 100 == 2) {
-        return answered.body();
-      }
-      throw new ApiProblem(
-          HttpStatus.BAD_GATEWAY,
-          "The faults cannot be switched",
-          "The switches at " + at + " do not answer as they should.");
-    }
   }
 }

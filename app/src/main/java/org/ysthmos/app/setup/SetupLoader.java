@@ -22,6 +22,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.incident.Alarms;
+import org.ysthmos.app.practice.PracticeBridges;
 import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
@@ -50,6 +51,7 @@ class SetupLoader {
   private final Systems systems;
   private final Tables tables;
   private final Bridges bridges;
+  private final PracticeBridges practice;
   private final SecretVault vault;
   private final Examples examples;
   private final Alarms alarms;
@@ -59,6 +61,7 @@ class SetupLoader {
       Systems systems,
       Tables tables,
       Bridges bridges,
+      PracticeBridges practice,
       SecretVault vault,
       Examples examples,
       Alarms alarms) {
@@ -66,6 +69,7 @@ class SetupLoader {
     this.systems = systems;
     this.tables = tables;
     this.bridges = bridges;
+    this.practice = practice;
     this.vault = vault;
     this.examples = examples;
     this.alarms = alarms;
@@ -85,6 +89,7 @@ class SetupLoader {
     }
     if (setup != null) {
       each(setup.resolve("bridges"), ".yaml", (file, text) -> addIfNew(text));
+      each(setup.resolve("practice"), ".yaml", (file, text) -> practice.setUp(text));
       each(setup.resolve("bridges"), EXAMPLES, this::pinIfNew);
       each(setup, "alarms.yaml", (file, text) -> alarms.addIfNew(text));
     }

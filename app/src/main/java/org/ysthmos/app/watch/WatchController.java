@@ -56,6 +56,7 @@ class WatchController {
    * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
+   * @param bridges those that are live, but for those that were set up held and never ran
    * @param noRoom what is short on the disk; null if there is room
    * @param past how far the past is that a new demo gets; null where the time is the machine's
    */
@@ -183,6 +184,7 @@ class WatchController {
         queue.backlog().stream().collect(Collectors.toMap(row -> row.queue(), row -> row));
     List<BridgeLine> lines =
         bridges.live().stream()
+            .filter(bridge -> bridge.hold().filter(Bridges.Hold::bySetup).isEmpty())
             .map(
                 bridge -> {
                   String id = bridge.version().definition().id();

@@ -21,6 +21,9 @@ public record By(Kind kind, String name) {
 
   public static final By ENGINE = new By(Kind.ENGINE, "engine");
 
+  /** What is set up at a start. */
+  public static final By SETUP = new By(Kind.PROGRAM, "setup");
+
   public By {
     if (name.isBlank() || name.length() > 128) {
       throw new IllegalArgumentException("a name has 1 to 128 characters, found " + name.length());

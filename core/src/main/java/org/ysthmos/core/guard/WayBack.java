@@ -2,11 +2,11 @@ package org.ysthmos.core.guard;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /** Whether what a bridge writes comes back to it, by way of other bridges or by itself. */
 public final class WayBack {
@@ -22,37 +22,52 @@ public final class WayBack {
   public record Carries(String bridge, String from, String to) {}
 
   /**
+   * A way back.
+   *
+   * @param places on the way, beginning and ending with where the bridge reads; empty if there is
+   *     none
+   * @param bridges those that carry along it, the bridge first
+   */
+  public record Way(List<String> places, List<String> bridges) {
+    public Way {
+      places = List.copyOf(places);
+      bridges = List.copyOf(bridges);
+    }
+  }
+
+  /**
    * The shortest way from where a bridge writes back to where it reads. Breadth first, in the order
    * of the bridges given.
-   *
-   * @return the places on the way, beginning and ending with where it reads; empty if there is none
    */
-  public static List<String> of(Carries bridge, List<Carries> all) {
-    Map<String, String> cameFrom = new HashMap<>();
+  public static Way of(Carries bridge, List<Carries> all) {
+    Map<String, Carries> cameBy = new HashMap<>();
     Deque<String> next = new ArrayDeque<>(List.of(bridge.to()));
-    cameFrom.put(bridge.to(), bridge.from());
+    cameBy.put(bridge.to(), bridge);
     while (!next.isEmpty()) {
       String here = next.removeFirst();
       if (here.equals(bridge.from())) {
-        return path(here, bridge, cameFrom);
+        return way(bridge, cameBy);
       }
       for (Carries one : all) {
-        if (one.from().equals(here) && cameFrom.putIfAbsent(one.to(), here) == null) {
+        if (one.from().equals(here) && cameBy.putIfAbsent(one.to(), one) == null) {
           next.addLast(one.to());
         }
       }
     }
-    return List.of();
+    return new Way(List.of(), List.of());
   }
 
-  private static List<String> path(String end, Carries bridge, Map<String, String> cameFrom) {
-    List<String> back = new ArrayList<>(List.of(end));
-    String here = end;
+  private static Way way(Carries bridge, Map<String, Carries> cameBy) {
+    List<String> places = new ArrayList<>(List.of(bridge.from()));
+    List<String> bridges = new ArrayList<>();
+    Carries by;
+    String here = bridge.from();
     do {
-      here = cameFrom.getOrDefault(here, bridge.from());
-      back.add(here);
-    } while (!here.equals(bridge.from()));
-    Collections.reverse(back);
-    return back;
+      by = Objects.requireNonNull(cameBy.get(here), "a place that was reached");
+      here = by.from();
+      places.add(here);
+      bridges.add(by.bridge());
+    } while (!by.equals(bridge));
+    return new Way(places.reversed(), bridges.reversed());
   }
 }

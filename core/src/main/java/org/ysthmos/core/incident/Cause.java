@@ -92,7 +92,7 @@ public enum Cause {
       "Read the log at the time of the first of them."),
   LOOP(
       "A loop: “%s” reacts to what it makes itself",
-      "Leave it held. Add a condition that its own writing does not meet, or list its own writing under own-writes; then take back what it made.",
+      "Leave it held. Add a condition that its own writing does not meet, or let it not hear of its own writing (own-writes); then take back what it made.",
       "Follow the path of one event through the bridges named."),
   FLOOD(
       "More came in for “%s” than its ceiling allows",

@@ -16,30 +16,39 @@ class WayBackTest {
 
   @Test
   void goesByOtherBridges() {
-    assertThat(WayBack.of(OVER, List.of(FORM, OVER, ROUND, BACK)))
+    assertThat(WayBack.of(OVER, List.of(FORM, OVER, ROUND, BACK)).places())
         .containsExactly("board", "ledger", "board");
-    assertThat(WayBack.of(BACK, List.of(FORM, OVER, ROUND, BACK)))
+    assertThat(WayBack.of(BACK, List.of(FORM, OVER, ROUND, BACK)).places())
         .containsExactly("ledger", "board", "ledger");
   }
 
   @Test
   void goesByItself() {
-    assertThat(WayBack.of(SELF, List.of(SELF))).containsExactly("mail", "mail");
+    assertThat(WayBack.of(SELF, List.of(SELF)).places())
+        .containsExactly("mail", "mail");
+  }
+
+  @Test
+  void namesTheBridgesThatCarryAlongIt() {
+    assertThat(WayBack.of(OVER, List.of(FORM, OVER, ROUND, BACK)).bridges())
+        .containsExactly("over", "back");
+    assertThat(WayBack.of(SELF, List.of(SELF)).bridges()).containsExactly("self");
+    assertThat(WayBack.of(FORM, List.of(FORM, OVER, BACK)).bridges()).isEmpty();
   }
 
   @Test
   void isTheShortest() {
     Carries longer = new Carries("longer", "ledger", "chat");
     Carries home = new Carries("home", "chat", "board");
-    assertThat(WayBack.of(OVER, List.of(longer, home, BACK, OVER)))
+    assertThat(WayBack.of(OVER, List.of(longer, home, BACK, OVER)).places())
         .containsExactly("board", "ledger", "board");
-    assertThat(WayBack.of(OVER, List.of(longer, home, OVER)))
+    assertThat(WayBack.of(OVER, List.of(longer, home, OVER)).places())
         .containsExactly("board", "ledger", "chat", "board");
   }
 
   @Test
   void isNoneWhereNothingLeadsBack() {
-    assertThat(WayBack.of(FORM, List.of(FORM, OVER, BACK))).isEmpty();
-    assertThat(WayBack.of(OVER, List.of(FORM, OVER, ROUND))).isEmpty();
+    assertThat(WayBack.of(FORM, List.of(FORM, OVER, BACK)).places()).isEmpty();
+    assertThat(WayBack.of(OVER, List.of(FORM, OVER, ROUND)).places()).isEmpty();
   }
 }

@@ -37,7 +37,19 @@ record Board(String id, String name, List<Lane> lanes) {
                   new Lane("primary", "Primary schools"),
                   new Lane("secondary", "Secondary schools"),
                   new Lane("holiday-club", "Holiday club"),
-                  new Lane("answered", "Answered"))));
+                  new Lane("answered", "Answered"))),
+          yard("yard-north", "North yard"),
+          yard("yard-south", "South yard"));
+
+  /** A board on which nobody works, to practise on. */
+  private static Board yard(String id, String name) {
+    return new Board(
+        id, name, List.of(new Lane("to-do", "To do"), new Lane("done", "Done")));
+  }
+
+  boolean isYard() {
+    return id.startsWith("yard-");
+  }
 
   static final List<Member> PEOPLE =
       List.of(

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import org.ysthmos.standins.clock.ControlledClock;
 import org.ysthmos.standins.hook.HookSender;
@@ -39,6 +40,10 @@ public final class GroundsBoard implements StandIn {
   private final ControlledClock clock;
   private final CallLimit limit;
   private final StandInServer server;
+  private volatile Optional<YardHooks> yards = Optional.empty();
+
+  /** Where the boards to practise on tell of their tasks, each below its own name. */
+  private record YardHooks(String address, String secret) {}
 
   /**
    * @throws IOException if the port cannot be opened
@@ -74,6 +79,27 @@ public final class GroundsBoard implements StandIn {
         new StandInServer(
             port, token, StandInServer.resource("/openapi/grounds-board.json"), clock, routes);
     server.tellsBy(sender);
+    server.alsoSwitches("runaway", "A task that may run away: on the North yard", this::runaway);
+  }
+
+  /**
+   * Lets the boards to practise on tell of their tasks.
+   *
+   * @param address below which each of them is told of under its id
+   */
+  public void tellsOfYards(URI address, String secret) {
+    yards = Optional.of(new YardHooks(address.toString(), secret));
+  }
+
+  private void runaway() {
+    ObjectNode task = JSON.createObjectNode();
+    synchronized (this) {
+      task.put("id", "gb-" + (FIRST_NUMBER + tasks.everKept()));
+      task.put("board", "yard-north").put("done", false).put("revision", 0);
+      task.put("title", "Count the wheelbarrows").put("lane", "to-do");
+      keep(task);
+    }
+    announce(task, "task.created");
   }
 
   private void api(Routes routes, String method, String path, Routes.Handler handler) {
@@ -275,6 +301,16 @@ public final class GroundsBoard implements StandIn {
     synchronized (this) {
       to = hooks.all();
     }
+    String board = task.path("board").asText();
+    yards
+        .filter(told -> Board.find(board).filter(Board::isYard).isPresent())
+        .ifPresent(
+            told ->
+                sender.send(
+                    URI.create(told.address() + "/" + board),
+                    told.secret(),
+                    "msg_" + UUID.randomUUID(),
+                    body.toString()));
     for (ObjectNode hook : to) {
       sender.send(
           URI.create(hook.path("address").asText()),

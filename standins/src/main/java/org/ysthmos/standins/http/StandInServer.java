@@ -1,6 +1,10 @@
 package org.ysthmos.standins.http;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.sun.net.httpserver.HttpExchange;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.InputStream;
@@ -12,6 +16,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.logging.Level;
 import java.util.logging.Logger;
@@ -33,6 +38,7 @@ public final class StandInServer implements AutoCloseable {
   private final Faults faults;
   private final Switches switches;
   private final String token;
+  private final Map<String, Happening> happenings = new ConcurrentHashMap<>();
 
   /**
    * @param port 0 for any free port
@@ -60,12 +66,12 @@ public final class StandInServer implements AutoCloseable {
     this.faults = new Faults(clock);
     this.switches = own == null ? faults : own;
     routes.open("GET", "/openapi.json", request -> Reply.of(200, "application/json", openApi));
-    routes.open("GET", "/control/faults", request -> Reply.json(200, switches.list()));
+    routes.open("GET", "/control/faults", request -> Reply.json(200, listed()));
     routes.open(
         "POST",
         "/control/faults",
         request -> {
-          switches.add(request.json());
+          switchOn(request.json());
           return Reply.empty();
         });
     routes.open(
@@ -92,6 +98,34 @@ public final class StandInServer implements AutoCloseable {
     server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 0);
     server.setExecutor(Executors.newCachedThreadPool());
     server.createContext("/", this::serve);
+  }
+
+  /**
+   * Lets something else be switched on with the faults, which happens once and at once.
+   *
+   * @param kind the word for it
+   */
+  public void alsoSwitches(String kind, String title, Runnable what) {
+    happenings.put(kind, new Happening(title, what));
+  }
+
+  private record Happening(String title, Runnable what) {}
+
+  private void switchOn(JsonNode wish) {
+    Happening happening = happenings.get(wish.path("kind").asText());
+    if (happening == null) {
+      switches.add(wish);
+    } else {
+      happening.what().run();
+    }
+  }
+
+  private ObjectNode listed() {
+    ObjectNode list = switches.list();
+    happenings.forEach(
+        (kind, one) ->
+            list.withArray("kinds").addObject().put("kind", kind).put("title", one.title()));
+    return list;
   }
 
   public void start() {
