@@ -177,7 +177,11 @@ async function look() {
                     v-if="share.waiting"
                     :to="{
                       name: 'traces',
-                      query: { bridge: share.id, verdict: 'needs-you', span: '30d' },
+                      query: {
+                        bridge: share.id,
+                        verdict: incident.heldBridge ? 'waiting' : 'needs-you',
+                        span: '30d',
+                      },
                     }"
                     :aria-label="`See the ${share.waiting} that wait at ${share.name}`"
                     >{{ share.waiting.toLocaleString('en') }}</RouterLink

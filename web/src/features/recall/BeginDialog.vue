@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useActing } from '@/shared/composables/acting'
-import { about } from '@/shared/format/time'
+import { about, spanText } from '@/shared/format/time'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { begin, type Recall } from './api'
 import { records } from './words'
@@ -39,8 +39,9 @@ async function start() {
       >
     </label>
     <p v-if="recall.slowest" class="mid">
-      {{ recall.slowest }} answers {{ recall.limitCalls }} calls in {{ recall.limitSeconds }} s, so
-      that it takes {{ about(seconds) }}. It can be stopped, and goes on after a restart.
+      {{ recall.slowest }} answers {{ recall.limitCalls }} calls in
+      {{ spanText(recall.limitSeconds! * 1000) }}, so that it takes {{ about(seconds) }}. It can be
+      stopped, and goes on after a restart.
     </p>
     <p v-if="error" class="bad" role="alert">{{ error }}</p>
     <template #acts="{ close }">

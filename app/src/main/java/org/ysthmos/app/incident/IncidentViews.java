@@ -12,6 +12,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceEnds;
+import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.core.incident.IncidentKey;
 import org.ysthmos.core.incident.IncidentKey.Family;
 import org.ysthmos.core.load.CircuitBreaker;
@@ -56,7 +57,7 @@ public class IncidentViews {
    * How an incident concerns a bridge.
    *
    * @param failed how many of its events failed so since the incident opened
-   * @param waiting how many of those wait for a person
+   * @param waiting how many of those wait for a person; all that wait where it holds itself
    */
   record BridgeShare(String id, String name, long failed, int waiting) {}
 
@@ -84,13 +85,19 @@ public class IncidentViews {
   private final SymptomMapper mapper;
   private final EvidenceGathering evidence;
   private final Systems systems;
+  private final TraceQueue traces;
 
   IncidentViews(
-      IncidentBook book, SymptomMapper mapper, EvidenceGathering evidence, Systems systems) {
+      IncidentBook book,
+      SymptomMapper mapper,
+      EvidenceGathering evidence,
+      Systems systems,
+      TraceQueue traces) {
     this.book = book;
     this.mapper = mapper;
     this.evidence = evidence;
     this.systems = systems;
+    this.traces = traces;
   }
 
   /**
@@ -157,10 +164,13 @@ public class IncidentViews {
     mapper
         .failed(row.cause(), TraceEnds.slot(row.openedAt()))
         .forEach(one -> failed.put(one.bridgeId(), one.failures()));
+    boolean held = IncidentKey.parse(row.cause()).family() == Family.HELD;
     List<BridgeShare> shares = new ArrayList<>();
     failed.forEach(
-        (id, count) ->
-            shares.add(new BridgeShare(id, evidence.name(id), count, waiting.getOrDefault(id, 0))));
+        (id, count) -> {
+          int wait = held ? traces.waiting(id) : waiting.getOrDefault(id, 0);
+          shares.add(new BridgeShare(id, evidence.name(id), count, wait));
+        });
     return shares;
   }
 

@@ -3,7 +3,7 @@ package org.ysthmos.app.recall;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.LinkedHashMap;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +15,7 @@ import org.ysthmos.app.recall.RecallMapper.CountRow;
 import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.RecallRow;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.recall.RecallWay;
 
@@ -95,11 +96,13 @@ class RecallViews {
   private final RecallMapper mapper;
   private final Bridges bridges;
   private final Systems systems;
+  private final AppClock clock;
 
-  RecallViews(RecallMapper mapper, Bridges bridges, Systems systems) {
+  RecallViews(RecallMapper mapper, Bridges bridges, Systems systems, AppClock clock) {
     this.mapper = mapper;
     this.bridges = bridges;
     this.systems = systems;
+    this.clock = clock;
   }
 
   RecallView view(RecallRow row) {
@@ -143,24 +146,24 @@ class RecallViews {
         calls.merge(row.systemId(), (long) each * row.items(), Long::sum);
       }
     }
-    Map<String, Slowest> times = new LinkedHashMap<>();
+    List<Slowest> times = new ArrayList<>();
     calls.forEach(
         (id, many) ->
             systems
                 .find(id)
-                .map(Systems.Connected::description)
                 .ifPresent(
                     system ->
                         system
+                            .description()
                             .limit()
-                            .ifPresent(
-                                limit ->
-                                    times.put(
-                                        id,
-                                        new Slowest(
-                                            system.name(), limit, limit.timeFor(many))))));
-    return times.values().stream()
+                            .ifPresent(limit -> times.add(slowest(system, limit, many)))));
+    return times.stream()
         .reduce((one, other) -> one.time().compareTo(other.time()) >= 0 ? one : other);
+  }
+
+  private Slowest slowest(Systems.Connected system, RateLimit limit, long calls) {
+    Duration untilRoom = system.untilRoom(clock.instant());
+    return new Slowest(system.description().name(), limit, limit.timeFor(calls).plus(untilRoom));
   }
 
   Items items(long id, long before, int limit) {
