@@ -58,3 +58,7 @@ CREATE TABLE recall_item (
 CREATE INDEX recall_item_by_state ON recall_item (recall_id, state, delivery_seq);
 CREATE INDEX recall_item_of_trace ON recall_item (recall_id, trace_seq);
 CREATE INDEX recall_item_removal ON recall_item (removal);
+
+-- Circles that a person said yes to when the version went live, of which nobody can tell whether
+-- they come to an end; each on a line.
+ALTER TABLE bridge_version ADD COLUMN loops_yes VARCHAR(4000);

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.BridgeViews.BridgeSummary;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
@@ -19,6 +20,7 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.who.By;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeReader;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.document.DocumentNode;
 
 /** Reading bridges, and putting a document to work. */
@@ -29,12 +31,16 @@ class BridgeController {
   private static final int LONGEST_REASON = 500;
 
   private final Bridges bridges;
+  private final Loops loops;
   private final Ceilings ceilings;
   private final WorkSignals signals;
   private final LiveFeed feed;
 
-  BridgeController(Bridges bridges, Ceilings ceilings, WorkSignals signals, LiveFeed feed) {
+  BridgeController(
+      Bridges bridges,
+      Loops loops, Ceilings ceilings, WorkSignals signals, LiveFeed feed) {
     this.bridges = bridges;
+    this.loops = loops;
     this.ceilings = ceilings;
     this.signals = signals;
     this.feed = feed;
@@ -76,7 +82,10 @@ class BridgeController {
   }
 
   @PutMapping(path = "/{id}/document", consumes = "application/yaml")
-  BridgeView put(@PathVariable String id, @RequestBody String document) {
+  BridgeView put(
+      @PathVariable String id,
+      @RequestBody String document,
+      @RequestParam(defaultValue = "false") boolean acceptLoops) {
     String named = BridgeReader.read(DocumentNode.parse(document)).id();
     if (!named.equals(id)) {
       throw new ApiProblem(
@@ -84,8 +93,21 @@ class BridgeController {
           "Another bridge",
           "The document is of the bridge “" + named + "”, the address of “" + id + "”.");
     }
-    bridges.put(document, By.PERSON);
+    BridgeVersion unused = loops.putToWork(document, acceptLoops, By.PERSON);
     return one(id);
+  }
+
+  /**
+   * The circles that a live bridge is in.
+   *
+   * @param saidYes those that a person said yes to when it went live, each in words
+   */
+  record LoopsView(List<CircleView> circles, List<String> saidYes) {}
+
+  /** The circles that a bridge is in with others that are live. */
+  @GetMapping("/{id}/loops")
+  LoopsView loops(@PathVariable String id) {
+    return new LoopsView(loops.of(id), bridges.loopsYes(id).lines().toList());
   }
 
   /** Why a bridge is held. */

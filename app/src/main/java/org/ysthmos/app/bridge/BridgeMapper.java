@@ -54,8 +54,8 @@ interface BridgeMapper {
 
   @Insert(
       """
-      INSERT INTO bridge_version (bridge_id, number, document, listens, made_at, made_by)
-      VALUES (#{id}, #{number}, #{document}, #{listens}, #{now}, #{by})
+      INSERT INTO bridge_version (bridge_id, number, document, listens, made_at, made_by, loops_yes)
+      VALUES (#{id}, #{number}, #{document}, #{listens}, #{now}, #{by}, #{loopsYes})
       """)
   void addVersion(
       @Param("id") String id,
@@ -63,7 +63,17 @@ interface BridgeMapper {
       @Param("document") String document,
       @Param("listens") String listens,
       @Param("now") Instant now,
-      @Param("by") String by);
+      @Param("by") String by,
+      @Param("loopsYes") String loopsYes);
+
+  /** The circles that a person said yes to when the live version of a bridge went live. */
+  @Select(
+      """
+      SELECT v.loops_yes FROM bridge b
+        JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
+      WHERE b.id = #{id}
+      """)
+  @Nullable String loopsYes(@Param("id") String id);
 
   /** Notes what a version listens to that was kept without it. */
   @Update(

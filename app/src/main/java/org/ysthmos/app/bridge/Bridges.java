@@ -308,7 +308,16 @@ public class Bridges {
    * @return the version that is live now
    * @throws DocumentException if the document cannot be used; nothing is kept then
    */
-  public synchronized BridgeVersion put(String document, By by) {
+  public BridgeVersion put(String document, By by) {
+    return put(document, by, "");
+  }
+
+  /**
+   * The same with the circles that a person said yes to, each on a line.
+   *
+   * @param loopsYes at most 4,000 characters
+   */
+  synchronized BridgeVersion put(String document, By by, String loopsYes) {
     BridgeVersion first = BridgeCompiler.compile(document, 1, catalog);
     String id = first.definition().id();
     Live now = state.live().get(id);
@@ -320,7 +329,7 @@ public class Bridges {
           int number = mapper.newest(id) + 1;
           addIfNew(id);
           String listens = Listens.of(first.definition().from()).write();
-          mapper.addVersion(id, number, document, listens, clock.instant(), by.name());
+          mapper.addVersion(id, number, document, listens, clock.instant(), by.name(), loopsYes);
           mapper.makeLive(id, number);
         });
     reload();
@@ -344,6 +353,11 @@ public class Bridges {
     boolean held = mapper.hold(id, because, clock.instant(), by.name()) == 1;
     reload();
     return held;
+  }
+
+  /** The circles that a person said yes to when the live version went live, each on a line. */
+  String loopsYes(String id) {
+    return text(mapper.loopsYes(id));
   }
 
   /** Holds a bridge that would have passed its ceiling. */

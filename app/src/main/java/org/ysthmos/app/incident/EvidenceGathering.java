@@ -246,7 +246,7 @@ class EvidenceGathering {
                           CeilingWords.saysAlone(hold.because()),
                           span.records(),
                           span.events(),
-                          loops.names(loops.wayBack(id)));
+                          loops.wayBack(id));
                     }));
   }
 

@@ -106,7 +106,7 @@ class Symptoms {
         Sum sum = sums.computeIfAbsent(IncidentKey.held(id).text(), any -> new Sum());
         sum.bridges.add(id);
         // What runs in a circle is the doing of all that carry along it.
-        sum.bridges.addAll(loops.wayBack(id).bridges());
+        sum.bridges.addAll(loops.alongTheWay(id));
         sum.standing += traces.waiting(id);
       }
     }

@@ -18,6 +18,8 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.CeilingView;
+import org.ysthmos.app.bridge.CircleView;
+import org.ysthmos.app.bridge.Loops;
 import org.ysthmos.app.bridge.RuleDifferences;
 import org.ysthmos.app.bridge.RuleDifferences.RuleDifference;
 import org.ysthmos.app.desk.draft.DraftStart;
@@ -59,6 +61,7 @@ class GoingLive {
    * @param events how many received events the load is reckoned from
    * @param days over how many days they came
    * @param asked how the source is asked for changes; null if it is not
+   * @param circles those that it would be in with the bridges that are live
    */
   record GoingView(
       List<RuleDifference> changes,
@@ -68,7 +71,8 @@ class GoingLive {
       int days,
       CeilingView ceiling,
       long givenUpAfterSeconds,
-      @Schema(nullable = true) @Nullable AskedView asked) {}
+      @Schema(nullable = true) @Nullable AskedView asked,
+      List<CircleView> circles) {}
 
   /**
    * How a source is asked for changes.
@@ -104,6 +108,7 @@ class GoingLive {
   private final Samples samples;
   private final SampleWorld world;
   private final Bridges bridges;
+  private final Loops loops;
   private final Examples examples;
   private final Systems systems;
   private final Settings settings;
@@ -115,6 +120,7 @@ class GoingLive {
       Samples samples,
       SampleWorld world,
       Bridges bridges,
+      Loops loops,
       Examples examples,
       Systems systems,
       Settings settings,
@@ -124,6 +130,7 @@ class GoingLive {
     this.samples = samples;
     this.world = world;
     this.bridges = bridges;
+    this.loops = loops;
     this.examples = examples;
     this.systems = systems;
     this.settings = settings;
@@ -158,7 +165,8 @@ class GoingLive {
         LoadForecast.of(calls.all, Optional.empty(), settings.zone()).days(),
         CeilingView.of(ceiling, kind -> calls.busiest(kind, ceiling.per())),
         settings.retry().backOff().inAll().toSeconds(),
-        plan.interval(from).map(every -> asked(draft, every)).orElse(null));
+        plan.interval(from).map(every -> asked(draft, every)).orElse(null),
+        loops.of(draft));
   }
 
   private AskedView asked(BridgeVersion draft, Duration every) {
@@ -259,8 +267,10 @@ class GoingLive {
    *
    * @param acceptExamples whether pinned examples that do not hold get their new results; without
    *     it, they keep the draft from going live
+   * @param acceptLoops whether a person says yes to circles of which it cannot be told whether they
+   *     come to an end
    */
-  void go(String id, String json, int revision, boolean acceptExamples) {
+  void go(String id, String json, int revision, boolean acceptExamples, boolean acceptLoops) {
     Drafts.Draft kept = drafts.keep(id, json, revision);
     BridgeVersion version = BridgeCompiler.compile(kept.document(), 1, catalog);
     if (!version.definition().id().equals(id)) {
@@ -283,7 +293,8 @@ class GoingLive {
           "The draft gives something else for %s. Mend the rules, or take the new results as expected."
               .formatted(String.join(", ", new LinkedHashSet<>(broken))));
     }
-    bridges.put(BridgeWriter.write(version.definition()), By.PERSON);
+    BridgeVersion unused =
+        loops.putToWork(BridgeWriter.write(version.definition()), acceptLoops, By.PERSON);
     if (!broken.isEmpty()) {
       examples.accept(id, version, world);
     }

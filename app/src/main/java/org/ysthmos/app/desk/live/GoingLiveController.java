@@ -71,7 +71,8 @@ class GoingLiveController {
   void go(
       @PathVariable String id,
       @RequestBody Typed typed,
-      @RequestParam(defaultValue = "false") boolean acceptExamples) {
-    going.go(id, typed.document(), typed.revision(), acceptExamples);
+      @RequestParam(defaultValue = "false") boolean acceptExamples,
+      @RequestParam(defaultValue = "false") boolean acceptLoops) {
+    going.go(id, typed.document(), typed.revision(), acceptExamples, acceptLoops);
   }
 }
