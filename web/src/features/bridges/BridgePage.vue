@@ -8,6 +8,7 @@ import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { CeilingLines } from '@/features/ceiling'
+import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
@@ -113,6 +114,7 @@ watch(
           </p>
           <FieldSentence v-for="field in effect.fields" :key="field.field" :field="field" />
         </template>
+        <BridgeLoops :id="data.bridge.id" />
         <template v-if="data.remarks.length">
           <h2>To look at</h2>
           <ul>

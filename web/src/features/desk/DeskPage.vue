@@ -139,8 +139,8 @@ const pin = (as: string) =>
     pinned.value = 'Pinned. It is checked each time the bridge goes live.'
   })
 
-async function go(acceptExamples: boolean) {
-  if (await draft.putToWork(acceptExamples)) {
+async function go(acceptExamples: boolean, acceptLoops: boolean) {
+  if (await draft.putToWork(acceptExamples, acceptLoops)) {
     dialog.value = ''
     await router.push({ name: 'bridge', params: { id: props.id } })
   }

@@ -58,6 +58,7 @@ const going = {
   givenUpAfterSeconds: 540,
   asked: null,
   ceiling: ceiling(120),
+  circles: [] as object[],
   loads: [
     {
       system: 'Grounds Board',
@@ -72,6 +73,17 @@ const going = {
     },
   ],
 }
+
+const circle = (end: string) => ({
+  sentence: 'What is in North of Yard goes by “There” to South of Yard and so comes back.',
+  from: 'North of Yard',
+  turns: [
+    { bridge: 'there', name: 'There', effect: '', to: 'South of Yard' },
+    { bridge: 'back', name: 'Back', effect: 'number-back', to: 'North of Yard' },
+  ],
+  end,
+  because: ['Each turn makes a record.'],
+})
 
 async function dialog(look: object = going, trial = trialView(), liveVersion: number | null = 3) {
   const asked = serve({
@@ -126,7 +138,7 @@ describe('before a bridge goes live', () => {
     expect(act('Go live').attributes('disabled')).toBeDefined()
     await view.get('input[type="checkbox"]').setValue(true)
     await act('Go live').trigger('click')
-    expect(view.emitted('go')).toEqual([[true]])
+    expect(view.emitted('go')).toEqual([[true, false]])
   })
 
   it('an example can be unpinned there', async () => {
@@ -150,5 +162,21 @@ describe('before a bridge goes live', () => {
     const { text } = await dialog(going, trialView(), null)
     expect(text()).toContain('Put the bridge to work')
     expect(text()).not.toContain('Rules that change')
+  })
+
+  it('does not go live in a circle without an end, and asks for a yes where that cannot be told', async () => {
+    const endless = await dialog({ ...going, circles: [circle('DOES_NOT_STOP')] })
+    expect(endless.view.text()).toContain('It does not come to an end')
+    expect(endless.view.text()).toContain('“Back”, then number back, writes to North of Yard')
+    expect(endless.view.get('.btn.main').attributes('disabled')).toBeDefined()
+
+    const untold = await dialog({ ...going, circles: [circle('CANNOT_BE_TOLD')] })
+    expect(untold.view.get('.btn.main').attributes('disabled')).toBeDefined()
+    await untold.view.get('input[type=checkbox]').setValue(true)
+    await untold.view.get('.btn.main').trigger('click')
+    expect(untold.view.emitted('go')).toEqual([[false, true]])
+
+    const stops = await dialog({ ...going, circles: [circle('STOPS')] })
+    expect(stops.view.get('.btn.main').attributes('disabled')).toBeUndefined()
   })
 })

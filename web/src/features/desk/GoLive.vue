@@ -7,6 +7,7 @@ import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { inSpan, manyOf, origin, telling } from '@/features/ceiling'
+import { CircleList } from '@/features/loops'
 import RuleDifferences from './RuleDifferences.vue'
 import { differs } from './reasons'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
@@ -19,7 +20,7 @@ const props = defineProps<{
   liveVersion: number | null
   error: string
 }>()
-const emit = defineEmits<{ go: [acceptExamples: boolean]; close: [] }>()
+const emit = defineEmits<{ go: [acceptExamples: boolean, acceptLoops: boolean]; close: [] }>()
 const { now, zone } = useSession()
 const accept = ref(false)
 
@@ -44,6 +45,17 @@ const byField = computed(() =>
 )
 const look = computed(() => going.data.value)
 const broken = computed(() => (look.value?.examples ?? []).filter((one) => !one.holds))
+const endless = computed(() => look.value?.circles.some((one) => one.end === 'DOES_NOT_STOP'))
+const untold = computed(() => look.value?.circles.some((one) => one.end === 'CANNOT_BE_TOLD'))
+const sure = ref(false)
+const waits = computed(
+  () =>
+    blocked.value ||
+    loading.value ||
+    (broken.value.length > 0 && !accept.value) ||
+    endless.value ||
+    (untold.value && !sure.value),
+)
 const loading = computed(() => proof.loading.value || going.loading.value)
 
 const nameOf = (key: string) => props.trial.leaving.find((field) => field.key === key)?.name ?? key
@@ -133,6 +145,17 @@ async function remove(example: string) {
             on</label
           >
         </template>
+        <template v-if="look.circles.length">
+          <h3>What comes back to it</h3>
+          <CircleList :circles="look.circles" />
+          <p v-if="endless" class="bad" role="alert">
+            So it cannot go live. Add a condition that its own writing does not meet, or let it not
+            hear of its own writing.
+          </p>
+          <label v-else-if="untold"
+            ><input v-model="sure" type="checkbox" /> I know that it comes to an end</label
+          >
+        </template>
         <h3>What it asks of the systems</h3>
         <p v-if="!look.events" class="mid">No event was received yet to reckon it from.</p>
         <template v-else>
@@ -172,13 +195,7 @@ async function remove(example: string) {
     <p v-if="error" class="bad" role="alert">{{ error }}</p>
     <template #acts="{ close }">
       <button class="btn" @click="close()">Not yet</button>
-      <button
-        class="btn main"
-        :disabled="blocked || loading || (broken.length > 0 && !accept)"
-        @click="emit('go', accept)"
-      >
-        Go live
-      </button>
+      <button class="btn main" :disabled="waits" @click="emit('go', accept, sure)">Go live</button>
     </template>
   </OverDialog>
 </template>

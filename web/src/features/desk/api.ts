@@ -37,8 +37,20 @@ export const keepDraft = (id: string, document: string, revision: number) =>
 export const dropDraft = (id: string) => del(of(id))
 export const lookAtGoing = (id: string, document: string) =>
   post<GoingView>(`${of(id)}/going`, { document, revision: 0 })
-export const goLive = (id: string, document: string, revision: number, accept: boolean) =>
-  post<undefined>(`${of(id)}/live?acceptExamples=${accept}`, { document, revision })
+export const goLive = (
+  id: string,
+  document: string,
+  revision: number,
+  accept: boolean,
+  acceptLoops: boolean,
+) =>
+  post<undefined>(
+    `${of(id)}/live?acceptExamples=${accept}${acceptLoops ? '&acceptLoops=true' : ''}`,
+    {
+      document,
+      revision,
+    },
+  )
 export const tryDraft = (id: string, document: string, sample: string, fresh = false) =>
   post<TrialView>(`${of(id)}/trial?sample=${encodeURIComponent(sample)}&fresh=${fresh}`, {
     document,

@@ -100,12 +100,12 @@ export function useDraft(id: string) {
   }
 
   /** Puts the draft to work; gives whether it did. */
-  async function putToWork(acceptExamples: boolean): Promise<boolean> {
+  async function putToWork(acceptExamples: boolean, acceptLoops = false): Promise<boolean> {
     retryFailed()
     await keep()
     if (state.value === 'conflict' || state.value === 'failed') return false
     try {
-      await goLive(id, text.value, revision.value, acceptExamples)
+      await goLive(id, text.value, revision.value, acceptExamples, acceptLoops)
       take(await readDraft(id), true)
       state.value = 'kept'
       before.value = []

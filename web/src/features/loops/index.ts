@@ -1,0 +1,2 @@
+export { default as BridgeLoops } from './BridgeLoops.vue'
+export { default as CircleList } from './CircleList.vue'
