@@ -17,7 +17,7 @@ watch(
 <template>
   <p v-if="error" class="bad" role="alert">Its circles could not be read: {{ error }}</p>
   <template v-if="data?.circles.length">
-    <h2>Comes back to it</h2>
+    <h2 class="back">Comes back to it</h2>
     <CircleList :circles="data.circles" />
     <template v-if="data.saidYes.length">
       <p class="mid">A person said yes to this when it went live:</p>
@@ -27,3 +27,9 @@ watch(
     </template>
   </template>
 </template>
+
+<style scoped>
+.back {
+  margin-top: 20px;
+}
+</style>

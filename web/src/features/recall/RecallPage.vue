@@ -190,6 +190,9 @@ function more() {
 .list .btn {
   margin-top: 10px;
 }
+.note a {
+  text-decoration: underline;
+}
 progress {
   display: block;
   width: 100%;

@@ -2,17 +2,24 @@ package org.ysthmos.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.awaitility.Awaitility.await;
+import static org.junit.jupiter.api.Assertions.assertEquals;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** What failed is sent again, and what ran away is stopped, as a person meets both. */
 class MendPersonIT extends InBrowser {
+
+  private static final LocatorAssertions.IsVisibleOptions LONG =
+      new LocatorAssertions.IsVisibleOptions().setTimeout(90_000);
 
   private static void ceiling(int creates) {
     String at = together.appAddress() + "/api/bridges/hazard-to-grounds";
@@ -81,5 +88,67 @@ class MendPersonIT extends InBrowser {
     page.keyboard().press("Enter");
     awaitTasks(more);
     awaitTasks(failed);
+  }
+
+  private static int onYard(String yard) {
+    return together
+        .json(
+            "GET",
+            together.boardAddress() + "/api/boards/" + yard + "/tasks",
+            "",
+            Map.of("Authorization", "Bearer board"))
+        .path("items")
+        .size();
+  }
+
+  @Test
+  void runawayIsPractisedAndWhatItMadeIsTakenBack() {
+    page.navigate(together.appAddress() + "/systems");
+    button("Practise a runaway…").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("North yard to South yard");
+    check(page, "practising a runaway");
+    button("Let them run").press("Enter");
+
+    Locator loop =
+        page.getByRole(AriaRole.LISTITEM)
+            .filter(new Locator.FilterOptions().setHasText("reacts to what it makes itself"));
+    assertThat(loop).isVisible(LONG);
+    loop.getByRole(AriaRole.LINK).click();
+    assertThat(page.getByText("North yard of Grounds Board → South yard of Grounds Board"))
+        .isVisible();
+    link("South yard to North yard").click();
+    assertThat(page.getByText("It does not come to an end.")).isVisible();
+    check(page, "a bridge in a circle");
+    page.goBack();
+    button("Take back what it made…").press("Enter");
+    assertThat(page.getByText(Pattern.compile("\\d+ records would go"))).isVisible();
+    check(page, "what would be taken back");
+    Locator begin =
+        page.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions().setName(Pattern.compile("Take back \\d+ records")));
+    begin.focus();
+    page.keyboard().press("Enter");
+    Locator dialog = page.getByRole(AriaRole.DIALOG);
+    check(page, "beginning to take back");
+    // It halves the calls; the board answers only so many in a minute.
+    dialog.getByRole(AriaRole.CHECKBOX).check();
+    dialog.locator(".btn.main").press("Enter");
+    assertThat(page.getByText("ended", new Page.GetByTextOptions().setExact(true))).isVisible(LONG);
+    assertThat(page.getByText("Nothing that comes later makes them again")).isVisible();
+    check(page, "what was taken back");
+    assertEquals(0, onYard("yard-south"));
+    // The one that started it was made by nobody here, and stays.
+    assertEquals(1, onYard("yard-north"));
+
+    link("Its incident").click();
+    assertThat(page.getByText(Pattern.compile("Taken back: \\d+"))).isVisible();
+    page.navigate(together.appAddress() + "/recalls");
+    assertThat(page.getByText("taken back").first()).isVisible();
+    check(page, "all that was taken back");
+    link("Take back…").click();
+    assertThat(page.getByLabel("Bridge")).isVisible();
+    check(page, "what to take back");
   }
 }

@@ -63,8 +63,10 @@ class Processes implements AutoCloseable {
           secret.visitor-desk-token=desk
           secret.grounds-board-token=board
           secret.visitor-desk-hook=%s
+          secret.grounds-board-hook=%s
+          grounds-board.practice-address=http://127.0.0.1:%d/control/faults
           """
-              .formatted(desk, board, friends, SECRET));
+              .formatted(desk, board, friends, SECRET, SECRET, board));
       Files.writeString(
           data.resolve("standins.properties"),
           """
@@ -74,10 +76,12 @@ class Processes implements AutoCloseable {
           visitor-desk.hook-secret=%s
           grounds-board.port=%d
           grounds-board.token=board
+          grounds-board.yard-hooks=%s/hooks/grounds-board
+          grounds-board.hook-secret=%s
           friends-register.port=%d
           friends-register.token=friends
           """
-              .formatted(desk, appAddress(), SECRET, board, friends));
+              .formatted(desk, appAddress(), SECRET, board, appAddress(), SECRET, friends));
       for (String other :
           List.of("works-ledger", "climate-desk", "garden-chat", "chore-table", "leaf-library")) {
         add(other, freePort());
