@@ -5,6 +5,7 @@ import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -214,5 +215,79 @@ class KillIT {
                         t -> t.path("externalId").asText(), Collectors.counting()))
                 .values())
         .containsOnly(1L);
+  }
+
+  private static String ticketOf(String subject) {
+    return TOGETHER
+        .json(
+            "POST",
+            TOGETHER.address("climate-desk") + "/api/tickets",
+            "{\"requester\":\"k@mail.example\",\"subject\":\"%s\",\"description\":\"Fault code: HV-1\"}"
+                .formatted(subject),
+            Map.of("Authorization", "Bearer t", "Content-Type", "application/json"))
+        .path("id")
+        .asText();
+  }
+
+  private static String jobOf(String ticket) {
+    await().atMost(Duration.ofSeconds(30)).until(() -> ticket(ticket).has("job"));
+    return ticket(ticket).path("job").asText();
+  }
+
+  private static List<String> jobsThere() {
+    return TOGETHER.records("works-ledger").stream()
+        .map(job -> job.path("id").asText())
+        .toList();
+  }
+
+  private static JsonNode recall(String method, String path, String body) {
+    return TOGETHER.json(
+        method,
+        TOGETHER.appAddress() + "/api/recalls" + path,
+        body,
+        Map.of("Content-Type", "application/json"));
+  }
+
+  /**
+   * What is on the list goes, once, and nothing else, though a kill comes before one is taken away
+   * and though it comes after that and before it is noted.
+   */
+  @ParameterizedTest
+  @CsvSource({"slow", "slow-answer"})
+  void killWhileTakingBackLeavesNothingOutAndTakesNothingElse(String fault) {
+    String before = jobOf(ticketOf("Before the span"));
+    Instant from = Instant.now();
+    List<String> listed = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      listed.add(jobOf(ticketOf("In the span " + i)));
+    }
+    JsonNode list =
+        recall(
+            "POST",
+            "",
+            "{\"bridge\":\"climate-job\",\"from\":\"%s\",\"until\":\"%s\"}"
+                .formatted(from, Instant.now()));
+    String path = "/" + list.path("id").asText();
+    String after = jobOf(ticketOf("After the span"));
+    assertThat(list.at("/counts/chosen").asInt()).isEqualTo(listed.size());
+    // The tickets that name the jobs were there before, and can only be named.
+    assertThat(list.at("/counts/named").asInt()).isEqualTo(listed.size());
+
+    TOGETHER.fault(TOGETHER.address("works-ledger"), fault, "DELETE", "/api/jobs", 1, 4000);
+    recall("POST", path + "/start", "{\"records\":4,\"evenIfChanged\":false}");
+    await()
+        .atMost(Duration.ofSeconds(20))
+        .until(() -> jobsThere().stream().filter(listed::contains).count() <= 2);
+    TOGETHER.kill();
+    TOGETHER.clearFaults();
+    TOGETHER.restart();
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .until(() -> recall("GET", path, "").path("state").asText().equals("ENDED"));
+    assertThat(jobsThere()).contains(before, after).doesNotContainAnyElementsOf(listed);
+    JsonNode counts = recall("GET", path, "").path("counts");
+    assertThat(counts.path("takenBack").asInt() + counts.path("goneBefore").asInt())
+        .isEqualTo(listed.size());
+    assertThat(counts.path("failed").asInt() + counts.path("stays").asInt()).isZero();
   }
 }
