@@ -1,4 +1,4 @@
-import { flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { refusal, serve } from '@/test/desk'
 import HoldControl from './HoldControl.vue'
@@ -8,7 +8,10 @@ const HELD = { ...bridge, heldSince: '2026-11-24T10:00:00Z', heldBecause: 'Rebui
 
 function control(of: typeof bridge | typeof HELD, answers: Record<string, unknown>) {
   const asked = serve(answers)
-  const view = mount(HoldControl, { props: { bridge: of } })
+  const view = mount(HoldControl, {
+    props: { bridge: of },
+    global: { stubs: { RouterLink: RouterLinkStub } },
+  })
   const act = (text: string) => view.findAll('button').find((one) => one.text() === text)!
   return { view, asked, act }
 }
@@ -36,11 +39,45 @@ describe('holding a bridge', () => {
     expect(view.get('input').element.value).toBe('Rebuilt')
   })
 
-  it('ends with one press', async () => {
-    const { view, asked, act } = control(HELD, { 'DELETE /bridges/b/hold': undefined })
-    await act('Release').trigger('click')
+  it('ends once a person saw what waits and what it would become', async () => {
+    const row = {
+      trace: 't1',
+      bridge: 'Hazard report',
+      receivedAt: '2026-11-24T10:00:00Z',
+      was: '',
+      because: '',
+    }
+    const { view, asked, act } = control(HELD, {
+      'GET /foreseen?bridge=b': {
+        foreseen: [
+          {
+            ...row,
+            title: 'Loose plank',
+            verdict: 'CREATE',
+            fields: [{ name: 'Title', value: 'Plank' }],
+          },
+          {
+            ...row,
+            trace: 't2',
+            title: 'Old',
+            verdict: 'FAILED',
+            because: 'No due day',
+            fields: [],
+          },
+        ],
+        inAll: 38,
+      },
+      'DELETE /bridges/b/hold': undefined,
+    })
+    await act('Release…').trigger('click')
     await flushPromises()
-    expect(asked).toHaveLength(1)
+    expect(view.text()).toContain('Of the first 2 of 38 events, 1 would be created, 1 would fail.')
+    expect(view.text()).toContain('Title: Plank')
+    expect(view.text()).toContain('No due day')
+    expect(asked.map((one) => one.key)).not.toContain('DELETE /bridges/b/hold')
+    await act('Release it').trigger('click')
+    await flushPromises()
+    expect(asked.map((one) => one.key)).toContain('DELETE /bridges/b/hold')
     expect(view.emitted('changed')).toHaveLength(1)
   })
 })

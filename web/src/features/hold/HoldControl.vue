@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useActing } from '@/shared/composables/acting'
 import OverDialog from '@/shared/ui/OverDialog.vue'
+import { ForeseenRows } from '@/features/resend'
 import { hold, release, type Held } from './api'
 
 /** Holds a live bridge, with a reason others can read, and releases it. */
@@ -23,10 +24,29 @@ const releaseIt = () => change(() => release(props.bridge.id))
 </script>
 
 <template>
-  <button v-if="bridge.heldSince" class="btn" :disabled="busy" @click="releaseIt">Release</button>
+  <button v-if="bridge.heldSince" class="btn" :disabled="busy" @click="asking = true">
+    Release…
+  </button>
   <button v-else class="btn" @click="asking = true">Hold…</button>
   <span v-if="error && !asking" class="bad" role="alert">{{ error }}</span>
-  <OverDialog v-if="asking" :title="`Hold “${bridge.name}”`" @close="asking = false">
+  <OverDialog
+    v-if="asking && bridge.heldSince"
+    wide
+    :title="`Release “${bridge.name}”`"
+    @close="asking = false"
+  >
+    <p>What waits goes on its way, in the order in which it came:</p>
+    <ForeseenRows :of="{ bridge: bridge.id }" />
+    <p class="mid">
+      If that comes to more than its ceiling, it holds itself again, and the rest waits on.
+    </p>
+    <p v-if="error" class="bad" role="alert">{{ error }}</p>
+    <template #acts="{ close }">
+      <button class="btn" @click="close()">Not now</button>
+      <button class="btn main" :disabled="busy" autofocus @click="releaseIt">Release it</button>
+    </template>
+  </OverDialog>
+  <OverDialog v-else-if="asking" :title="`Hold “${bridge.name}”`" @close="asking = false">
     <form id="hold" @submit.prevent="holdIt">
       <p>
         Nothing more leaves over this bridge. What arrives is kept and goes on its way, in order,

@@ -7,7 +7,7 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import { TakeBackButton } from '@/features/recall'
+import { RecallsOf, TakeBackButton } from '@/features/recall'
 import { SendAgain } from '@/features/resend'
 import FindingText from './FindingText.vue'
 import MendingPart from './MendingPart.vue'
@@ -192,6 +192,7 @@ async function look() {
             </tbody>
           </table>
         </section>
+        <RecallsOf :incident="incident.id" />
         <section>
           <MendingPart :story="data" @changed="load" />
         </section>

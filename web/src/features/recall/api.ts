@@ -6,6 +6,9 @@ export type RecallCounts = Schemas['RecallCounts']
 export type RecallWish = Partial<Schemas['RecallWish']>
 
 export const readRecalls = () => get<Recall[]>('/api/recalls')
+/** What was taken back of an incident, or is. */
+export const readRecallsOf = (incident: number) =>
+  get<Recall[]>(`/api/recalls?incident=${incident}`)
 export const readRecall = (id: string) => get<Recall>(`/api/recalls/${id}`)
 export const readRecords = (id: string, before?: number) =>
   get<Schemas['Items']>(

@@ -2,6 +2,7 @@ import { counted } from '@/shared/format/words'
 import type { Recall, RecallCounts, RecallRecord } from './api'
 
 export const STATES: Record<Recall['state'], string> = {
+  LISTING: 'being listed',
   LISTED: 'listed, nothing taken back',
   RUNNING: 'under way',
   STOPPED: 'stopped',

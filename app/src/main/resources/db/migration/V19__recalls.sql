@@ -23,6 +23,7 @@ CREATE TABLE recall (
   problem VARCHAR(1000)
 );
 CREATE INDEX recall_by_state ON recall (state, id);
+CREATE INDEX recall_of_incident ON recall (incident_id, id);
 
 -- Each record of it.
 CREATE TABLE recall_item (

@@ -137,6 +137,17 @@ class IncidentIT extends AppTestBase {
     assertThat(ask("POST", id + "/notes", "{\"text\":\"Rui gave it back\"}").statusCode())
         .isEqualTo(200);
 
+    // What each would become is seen first, and nothing comes of looking.
+    JsonNode foreseen = api("/foreseen?incident=" + line.path("id").asText());
+    assertThat(foreseen.path("inAll").asInt()).isEqualTo(6);
+    assertThat(foreseen.path("foreseen"))
+        .hasSize(6)
+        .allSatisfy(one -> assertThat(one.path("verdict").asText()).isEqualTo("CREATE"))
+        .allSatisfy(one -> assertThat(one.path("was").asText()).contains("may not do that"))
+        .allSatisfy(
+            one -> assertThat(one.at("/fields/0/value").asText()).startsWith("Of incident-"));
+    assertThat(of("incident-one").orElseThrow().path("waiting").asInt()).isEqualTo(6);
+
     // What was sent again and is still under way is still of it.
     bridges.hold("incident-one", "To look at it", By.PERSON);
     ask("POST", "/resends", "{\"incident\":%s,\"traces\":6}".formatted(line.path("id").asText()));
@@ -193,6 +204,12 @@ class IncidentIT extends AppTestBase {
     JsonNode held = waiting("incident-one", 1);
     assertThat(held.path("goesOn").asBoolean()).isTrue();
     assertThat(held.path("sendable").asInt()).isZero();
+
+    JsonNode foreseen = api("/foreseen?bridge=incident-one").path("foreseen");
+    assertThat(foreseen).hasSize(1);
+    assertThat(foreseen.at("/0/verdict").asText()).isEqualTo("CREATE");
+    assertThat(ask("GET", "/foreseen", "").statusCode()).isEqualTo(400);
+    assertThat(ask("GET", "/foreseen?bridge=none", "").statusCode()).isEqualTo(404);
 
     ask("DELETE", "/bridges/incident-one/hold", "");
     await().atMost(LONG).until(() -> of("incident-one").isEmpty());

@@ -171,7 +171,10 @@ class DeskWithEventsIT extends AtTheDesk {
     assertThat(madeATask("Moss garden bridge: Rope is loose")).isFalse();
 
     openDesk(page);
-    button("Release").click();
+    button("Release…").click();
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("would be created");
+    check(page, "releasing a bridge");
+    button("Release it").click();
     assertThat(button("Hold…")).isVisible();
     page.waitForCondition(() -> madeATask("Moss garden bridge: Rope is loose"));
   }

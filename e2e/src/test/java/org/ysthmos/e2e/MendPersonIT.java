@@ -65,6 +65,8 @@ class MendPersonIT extends InBrowser {
     page.keyboard().press("Enter");
     assertThat(page.getByRole(AriaRole.DIALOG)).containsText("2 events would cross once more");
     assertThat(button("Send 2 events again")).isFocused();
+    button("See what each would become").press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Of 2 events, 2 would be created.");
     check(page, "sending again");
     button("Send 2 events again").press("Enter");
     assertThat(page.getByText("Closed by itself")).isVisible();
@@ -84,8 +86,10 @@ class MendPersonIT extends InBrowser {
     assertThat(page.getByText("4 in the last hour")).isVisible();
     check(page, "a bridge at its ceiling");
     ceiling(10);
-    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Release")).focus();
+    button("Release…").focus();
     page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("would be created");
+    button("Release it").press("Enter");
     awaitTasks(more);
     awaitTasks(failed);
   }

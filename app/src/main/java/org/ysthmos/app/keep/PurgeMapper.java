@@ -15,12 +15,13 @@ interface PurgeMapper {
   String THESE =
       "<foreach item=\"s\" collection=\"seqs\" open=\"(\" separator=\",\" close=\")\">#{s}</foreach>";
 
-  /** The oldest traces that ended, and wait for nobody. */
+  /** The oldest traces that ended, wait for nobody, and of which nothing is being taken back. */
   @Select(
       """
       SELECT t.seq FROM trace t
       WHERE t.received_at < #{before} AND t.verdict IS NOT NULL
         AND NOT EXISTS (SELECT 1 FROM attention a WHERE a.trace_seq = t.seq)
+        AND NOT EXISTS (SELECT 1 FROM delivery_work w WHERE w.trace_seq = t.seq)
       ORDER BY t.received_at, t.seq LIMIT #{limit}
       """)
   List<Long> traces(@Param("before") Instant before, @Param("limit") int limit);
@@ -66,6 +67,13 @@ interface PurgeMapper {
 
   @Delete("<script>DELETE FROM event WHERE seq IN " + THESE + "</script>")
   void removeEvents(@Param("seqs") List<Long> seqs);
+
+  /** What was taken back, and lists with which nobody began. */
+  @Delete("DELETE FROM recall WHERE COALESCE(ended_at, listed_at) < #{before} AND state <> 'RUNNING'")
+  int removeRecalls(@Param("before") Instant before);
+
+  @Delete("DELETE FROM recall_item i WHERE NOT EXISTS (SELECT 1 FROM recall r WHERE r.id = i.recall_id)")
+  int removeRecallItems();
 
   @Select("SELECT MIN(seq) FROM trace")
   @Nullable Long oldestTrace();

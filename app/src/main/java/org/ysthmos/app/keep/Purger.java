@@ -81,6 +81,12 @@ public class Purger {
       events += old.size();
     }
     int stories = stories(now.minus(keep.stories()));
+    journal.runSoon(
+        () -> {
+          if (mapper.removeRecalls(now.minus(keep.traces())) > 0) {
+            int unused = mapper.removeRecallItems();
+          }
+        });
     if (traces + events + stories > 0) {
       LOG.info(
           "{} traces, {} events and {} stories were kept long enough and are removed",

@@ -67,10 +67,14 @@ class RecallController {
     this.feed = feed;
   }
 
-  /** What was taken back, the newest first. */
+  /**
+   * What was taken back, the newest first.
+   *
+   * @param incident only what was taken back of this one; all if not given
+   */
   @GetMapping
-  List<RecallView> newest() {
-    return recalls.newest().stream().map(views::view).toList();
+  List<RecallView> newest(@RequestParam(required = false) @Nullable Long incident) {
+    return recalls.newest(incident).stream().map(views::view).toList();
   }
 
   /** Lists what there is to take back; nothing is done about it. */

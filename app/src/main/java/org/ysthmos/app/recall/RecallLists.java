@@ -40,7 +40,10 @@ class RecallLists {
   /** More are not shown to anybody who could look through them; a shorter span is asked for. */
   static final int MOST = 100_000;
 
-  private static final int TOGETHER = 200;
+  private static final int TOGETHER = 100;
+
+  /** As far ahead as a clock may have been while something was made. */
+  private static final Duration CLOCK_AHEAD = Duration.ofDays(2);
 
   /** A list that nobody began with is forgotten after this time, as it grows old. */
   private static final Duration KEPT = Duration.ofDays(1);
@@ -130,21 +133,26 @@ class RecallLists {
         made.stream().collect(Collectors.toMap(MadeRow::seq, Function.identity()));
     List<RecallPlan.Step> steps =
         RecallPlan.of(made.stream().map(RecallLists::effect).toList(), this::able);
-    return journal.now(
-        () -> {
-          forgetOld();
-          NewRecall recall = new NewRecall(scope, by.name(), clock.instant());
-          mapper.add(recall);
-          List<ItemRow> items = new ArrayList<>();
-          for (RecallPlan.Step step : steps) {
-            MadeRow row = Objects.requireNonNull(rows.get(step.effect().delivery()));
-            items.add(item(recall.id, row, step));
-          }
-          for (int i = 0; i < items.size(); i += TOGETHER) {
-            mapper.addItems(items.subList(i, Math.min(items.size(), i + TOGETHER)));
-          }
-          return recall.id;
-        });
+    long id = journal.now(() -> begin(scope, by));
+    List<ItemRow> items = new ArrayList<>();
+    for (RecallPlan.Step step : steps) {
+      MadeRow row = Objects.requireNonNull(rows.get(step.effect().delivery()));
+      items.add(item(id, row, step));
+    }
+    // Some in each change, so that a long list keeps nobody else waiting.
+    for (int i = 0; i < items.size(); i += TOGETHER) {
+      List<ItemRow> some = items.subList(i, Math.min(items.size(), i + TOGETHER));
+      journal.runSoon(() -> some.forEach(mapper::addItem));
+    }
+    journal.run(() -> mapper.listedWhole(id));
+    return id;
+  }
+
+  private long begin(RecallScope scope, By by) {
+    forgetOld();
+    NewRecall recall = new NewRecall(scope, by.name(), clock.instant());
+    mapper.add(recall);
+    return recall.id;
   }
 
   private void check(RecallScope scope) {
@@ -170,7 +178,9 @@ class RecallLists {
     }
     List<MadeRow> made = new ArrayList<>();
     for (String bridge : scope.bridges()) {
-      made.addAll(mapper.made(bridge, scope.version(), scope.from(), scope.until(), MOST + 1));
+      Instant ended = scope.from().minus(CLOCK_AHEAD);
+      made.addAll(
+          mapper.made(bridge, scope.version(), scope.from(), scope.until(), ended, MOST + 1));
     }
     if (made.size() > MOST) {
       throw new ApiProblem(
@@ -184,7 +194,7 @@ class RecallLists {
   /** What nobody began with is forgotten when the next list is made. */
   private void forgetOld() {
     Instant before = clock.instant().minus(KEPT);
-    mapper.listed().stream()
+    mapper.unbegun().stream()
         .filter(row -> row.listedAt().isBefore(before))
         .forEach(row -> forgetNow(row.id()));
   }

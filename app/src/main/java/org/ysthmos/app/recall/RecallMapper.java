@@ -66,7 +66,7 @@ interface RecallMapper {
       """
       INSERT INTO recall (state, bridges, version, trace_id, incident_id, from_at, until_at,
                           asked_by, listed_at)
-      VALUES ('LISTED', #{bridges}, #{scope.version}, #{scope.trace}, #{scope.incident},
+      VALUES ('LISTING', #{bridges}, #{scope.version}, #{scope.trace}, #{scope.incident},
               #{scope.from}, #{scope.until}, #{by}, #{now})
       """)
   void add(NewRecall recall);
@@ -80,13 +80,23 @@ interface RecallMapper {
   @Select("SELECT * FROM recall WHERE state = 'LISTED' ORDER BY id")
   List<RecallRow> listed();
 
-  @Select("SELECT * FROM recall WHERE state <> 'LISTED' ORDER BY id DESC LIMIT 100")
+  /** Those with which nobody began, also those that a stop kept from being listed whole. */
+  @Select("SELECT * FROM recall WHERE state IN ('LISTING', 'LISTED') ORDER BY id")
+  List<RecallRow> unbegun();
+
+  @Update("UPDATE recall SET state = 'LISTED' WHERE id = #{id} AND state = 'LISTING'")
+  int listedWhole(@Param("id") long id);
+
+  @Select(
+      """
+      SELECT * FROM recall WHERE state NOT IN ('LISTING', 'LISTED') ORDER BY id DESC LIMIT 100
+      """)
   List<RecallRow> newest();
 
   /** What was taken back of an incident, or is. */
   @Select(
       """
-      SELECT * FROM recall WHERE state <> 'LISTED' AND incident_id = #{incident}
+      SELECT * FROM recall WHERE state NOT IN ('LISTING', 'LISTED') AND incident_id = #{incident}
       ORDER BY id DESC LIMIT 5
       """)
   List<RecallRow> ofIncident(@Param("incident") long incident);
@@ -114,7 +124,7 @@ interface RecallMapper {
       @Param("problem") @Nullable String problem,
       @Param("now") Instant now);
 
-  @Delete("DELETE FROM recall WHERE id = #{id} AND state = 'LISTED'")
+  @Delete("DELETE FROM recall WHERE id = #{id} AND state IN ('LISTING', 'LISTED')")
   int forget(@Param("id") long id);
 
   @Delete("DELETE FROM recall_item WHERE recall_id = #{id}")
@@ -154,12 +164,18 @@ interface RecallMapper {
         LEFT JOIN pair p ON p.bridge_id = d.bridge_id AND p.match_hash = d.match_hash
       """;
 
-  /** What a bridge made in a span, the last first. */
+  /**
+   * What a bridge made in a span, the last first.
+   *
+   * @param ended a trace that ended before this made nothing in the span; some time before the
+   *     span, as a clock may have been ahead while something was made
+   */
   @Select(
       "<script>SELECT "
           + MADE
           + """
           WHERE t.bridge_id = #{bridge} AND t.received_at &lt;= #{until} AND NOT t.is_try
+            AND (t.finished_at IS NULL OR t.finished_at &gt;= #{ended})
             AND d.result = 'MADE' AND d.record_id IS NOT NULL AND d.kind != 'REMOVE'
             AND d.made_at &gt;= #{from} AND d.made_at &lt;= #{until}
           <if test="version != null">AND t.bridge_version = #{version}</if>
@@ -170,6 +186,7 @@ interface RecallMapper {
       @Param("version") @Nullable Integer version,
       @Param("from") Instant from,
       @Param("until") Instant until,
+      @Param("ended") Instant ended,
       @Param("limit") int limit);
 
   /** What a trace made. */
@@ -219,15 +236,13 @@ interface RecallMapper {
 
   @Insert(
       """
-      <script>INSERT INTO recall_item VALUES
-      <foreach item="i" collection="items" separator=",">
-        (#{i.recallId}, #{i.deliverySeq}, #{i.traceSeq}, #{i.traceId}, #{i.title}, #{i.bridgeId},
-         #{i.matchHash}, #{i.systemId}, #{i.collectionId}, #{i.recordId}, #{i.idempotencyKey},
-         #{i.kind}, #{i.under}, #{i.madeAt}, #{i.changes}, #{i.way}, #{i.state}, #{i.looked},
-         #{i.chosen}, #{i.evenIfChanged}, #{i.words}, #{i.removal})
-      </foreach></script>
+      INSERT INTO recall_item VALUES
+        (#{recallId}, #{deliverySeq}, #{traceSeq}, #{traceId}, #{title}, #{bridgeId}, #{matchHash},
+         #{systemId}, #{collectionId}, #{recordId}, #{idempotencyKey}, #{kind}, #{under},
+         #{madeAt}, #{changes}, #{way}, #{state}, #{looked}, #{chosen}, #{evenIfChanged}, #{words},
+         #{removal})
       """)
-  void addItems(@Param("items") List<ItemRow> items);
+  void addItem(ItemRow item);
 
   /** The records of a recall that were made before a delivery, the last first. */
   @Select(

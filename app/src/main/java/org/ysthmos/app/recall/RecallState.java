@@ -2,6 +2,8 @@ package org.ysthmos.app.recall;
 
 /** How taking back stands. */
 public enum RecallState {
+  /** What there is to take back is being listed. */
+  LISTING,
   /** What there is to take back is listed; nothing was done about it. */
   LISTED,
   RUNNING,

@@ -3,6 +3,7 @@ package org.ysthmos.app.recall;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.DeliveryQueue;
@@ -165,6 +166,7 @@ class Recalls {
   private static void require(RecallRow recall, RecallState state) {
     Map<RecallState, String> words =
         Map.of(
+            RecallState.LISTING, "It is still being listed.",
             RecallState.LISTED, "It has not begun.",
             RecallState.RUNNING, "It is under way.",
             RecallState.STOPPED, "It was stopped.",
@@ -180,9 +182,13 @@ class Recalls {
     return new ApiProblem(HttpStatus.CONFLICT, title, detail);
   }
 
-  /** Those that were begun, the newest first. */
-  List<RecallRow> newest() {
-    return mapper.newest();
+  /**
+   * Those that were begun, the newest first.
+   *
+   * @param incident only those of this one; all if null
+   */
+  List<RecallRow> newest(@Nullable Long incident) {
+    return incident == null ? mapper.newest() : mapper.ofIncident(incident);
   }
 
 }

@@ -159,4 +159,12 @@ interface ResendMapper {
       """)
   List<OutcomeRow> outcome(
       @Param("first") long first, @Param("last") long last, @Param("askedBy") String askedBy);
+
+  /** The numbers of the first traces of a cause that would be sent again, in order. */
+  @Select(
+      """
+      SELECT trace_seq FROM attention WHERE cause = #{cause} AND kind <> 'ANSWER_UNKNOWN'
+      ORDER BY trace_seq LIMIT #{limit}
+      """)
+  List<Long> first(@Param("cause") String cause, @Param("limit") int limit);
 }

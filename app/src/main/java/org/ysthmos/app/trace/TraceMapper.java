@@ -183,4 +183,15 @@ public interface TraceMapper {
       ORDER BY bridge_id DESC, received_at DESC, seq DESC LIMIT 1
       """)
   @Nullable Instant newestOf(@Param("bridge") String bridge);
+
+  /** The first traces of a queue that wait to be decided, in the order in which they are. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM trace_work w JOIN trace t ON t.seq = w.trace_seq
+          WHERE w.queue_id = #{queue} AND w.state IN ('READY', 'BEHIND', 'PAUSED')
+          ORDER BY w.trace_seq LIMIT #{limit}
+          """)
+  List<TraceRow> undecided(@Param("queue") String queue, @Param("limit") int limit);
 }

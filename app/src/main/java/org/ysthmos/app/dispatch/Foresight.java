@@ -1,0 +1,210 @@
+package org.ysthmos.app.dispatch;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.pair.MadeTasks;
+import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.table.Tables;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceRow;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.decide.Decider;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.decide.TaskDecision;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.Value;
+
+/**
+ * What events would become if they were decided now, one after the other, each with what the ones
+ * before it would have made. Lookups are asked for real; nothing is stored and nothing is sent.
+ */
+@Component
+public class Foresight {
+
+  /** How a field would be set, as people read it. */
+  public record FieldNow(String name, String value) {}
+
+  /**
+   * What a trace's event would become.
+   *
+   * @param verdict what it would come to; null if its bridge cannot decide now
+   * @param because why it would pass by, fail or stay as it is; may be empty
+   * @param fields what would be written
+   */
+  public record Foreseen(
+      TraceRow trace, @Nullable Verdict verdict, String because, List<FieldNow> fields) {}
+
+  private final EventMapper events;
+  private final Bridges bridges;
+  private final EngineWorld.Sources sources;
+  private final AppClock clock;
+
+  Foresight(
+      EventMapper events,
+      Bridges bridges,
+      Systems systems,
+      Pairs pairs,
+      MadeTasks tasks,
+      Tables tables,
+      ReceivedEvents received,
+      AppClock clock) {
+    this.events = events;
+    this.bridges = bridges;
+    this.sources = new EngineWorld.Sources(systems, pairs, tasks, tables, received);
+    this.clock = clock;
+  }
+
+  /**
+   * @param traces in the order in which they would be decided
+   */
+  public List<Foreseen> of(List<TraceRow> traces) {
+    Map<String, World.PairState> made = new HashMap<>();
+    List<Foreseen> all = new ArrayList<>();
+    for (TraceRow trace : traces) {
+      all.add(foresee(trace, made));
+    }
+    return all;
+  }
+
+  private Foreseen foresee(TraceRow trace, Map<String, World.PairState> made) {
+    Optional<BridgeVersion> bridge = bridges.live(trace.bridgeId()).map(Bridges.Live::version);
+    EventRow row = events.find(trace.eventSeq());
+    if (bridge.isEmpty() || row == null) {
+      return new Foreseen(trace, null, "Its bridge or its event is not there any more", List.of());
+    }
+    if (row.origin() == EventMapper.Origin.ASIDE) {
+      return new Foreseen(trace, null, "It is read again where it stands", List.of());
+    }
+    EngineWorld asked = new EngineWorld(sources, clock, row);
+    Decision decision =
+        Decider.decide(bridge.get(), ReceivedEvents.event(row), new Foreseeing(asked, made), Mode.PLAIN);
+    decision.tasks().forEach(task -> make(task, made));
+    return new Foreseen(trace, decision.verdict(), because(decision), fields(decision, bridge.get()));
+  }
+
+  private static void make(TaskDecision task, Map<String, World.PairState> made) {
+    if (task.delivery().isPresent()) {
+      World.PairState before = made.get(id(task.key()));
+      Map<String, Value> agreed =
+          new LinkedHashMap<>(before == null ? Map.of() : before.agreed());
+      agreed.putAll(task.fields());
+      made.put(id(task.key()), new World.PairState(Optional.of(task.target().orElse("?")), agreed));
+    }
+  }
+
+  private static String id(MatchKey key) {
+    return key.bridge() + "/" + key.hash();
+  }
+
+  private static String because(Decision decision) {
+    if (decision.verdict() == Verdict.FAILED) {
+      Failure first = decision.failures().getFirst();
+      return first.message();
+    }
+    return decision.because().isEmpty()
+        ? decision.tasks().stream()
+            .map(TaskDecision::because)
+            .filter(words -> !words.isEmpty())
+            .findFirst()
+            .orElse("")
+        : decision.because();
+  }
+
+  /** Of the first task that would be written. */
+  private static List<FieldNow> fields(Decision decision, BridgeVersion bridge) {
+    Map<String, String> names = new HashMap<>();
+    for (CompiledField field : bridge.plan().allFields()) {
+      names.put(field.target().key(), field.target().name());
+    }
+    return decision.deliveries().stream()
+        .findFirst()
+        .map(
+            delivery ->
+                delivery.fields().entrySet().stream()
+                    .map(
+                        field ->
+                            new FieldNow(
+                                names.getOrDefault(field.getKey(), field.getKey()),
+                                field.getValue().display()))
+                    .toList())
+        .orElse(List.of());
+  }
+
+  /** The world as it is, with what would have been made by then. */
+  private record Foreseeing(EngineWorld asked, Map<String, World.PairState> made) implements World {
+
+    @Override
+    public Optional<PairState> pair(String bridge, MatchKey key) {
+      PairState foreseen = made.get(id(key));
+      return foreseen == null ? asked.pair(bridge, key) : Optional.of(foreseen);
+    }
+
+    @Override
+    public TouchAnswer touched(MatchKey key, PairState pair) {
+      return made.containsKey(id(key)) ? new Touched(false) : asked.touched(key, pair);
+    }
+
+    @Override
+    public LookupAnswer lookUp(String lookup, Question question) {
+      return asked.lookUp(lookup, question);
+    }
+
+    @Override
+    public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
+      return asked.overtaken(event, kinds);
+    }
+
+    @Override
+    public boolean isOwnWrite(Event event) {
+      return asked.isOwnWrite(event);
+    }
+
+    @Override
+    public boolean waits(Event event, Duration span) {
+      return asked.waits(event, span);
+    }
+
+    @Override
+    public Optional<URI> page(String system, String collection, String record) {
+      return asked.page(system, collection, record);
+    }
+
+    @Override
+    public Optional<ReferenceTable> table(String id) {
+      return asked.table(id);
+    }
+
+    @Override
+    public Optional<WorkingCalendar> calendar(String id) {
+      return asked.calendar(id);
+    }
+
+    @Override
+    public Optional<JsonNode> previous(Event event) {
+      return asked.previous(event);
+    }
+  }
+}

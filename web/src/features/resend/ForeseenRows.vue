@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed, onMounted } from 'vue'
+import { useResource } from '@/shared/composables/resource'
+import { counted, VERDICT_WORDS } from '@/shared/format/words'
+import ResourceState from '@/shared/ui/ResourceState.vue'
+import VerdictText from '@/shared/ui/VerdictText.vue'
+import { readForeseen, type OfWhat } from './api'
+
+/** What each event that waits would become now, beside why it waits. Looking does nothing. */
+const props = defineProps<{ of: OfWhat }>()
+const { data, error, loading, load } = useResource(() => readForeseen(props.of))
+onMounted(() => void load())
+
+const summary = computed(() => {
+  const rows = data.value?.foreseen ?? []
+  const many = (verdict: string | null) => rows.filter((row) => row.verdict === verdict).length
+  const parts = (['CREATE', 'UPDATE', 'UNCHANGED', 'PASSED_BY', 'FAILED'] as const)
+    .map((verdict) => ({ verdict, count: many(verdict) }))
+    .filter((one) => one.count > 0)
+    .map((one) => `${one.count} would be ${VERDICT_WORDS[one.verdict]}`)
+  if (many(null)) parts.push(`${many(null)} cannot be told`)
+  return parts.join(', ').replace('would be failed', 'would fail')
+})
+const written = (fields: { name: string; value: string }[]) =>
+  fields.map((field) => `${field.name}: ${field.value}`).join(' · ')
+</script>
+
+<template>
+  <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
+  <template v-if="data">
+    <p v-if="data.inAll === 0" class="mid">Nothing waits.</p>
+    <p v-else>
+      <template v-if="data.foreseen.length < data.inAll"
+        >Of the first {{ data.foreseen.length }} of {{ counted(data.inAll, 'event') }},
+      </template>
+      <template v-else>Of {{ counted(data.inAll, 'event') }}, </template>{{ summary }}.
+    </p>
+    <div
+      v-if="data.foreseen.length"
+      class="scroll"
+      tabindex="0"
+      role="region"
+      aria-label="What each would become"
+    >
+      <table class="rows">
+        <thead>
+          <tr>
+            <th scope="col">Event</th>
+            <th scope="col">Waits because</th>
+            <th scope="col">Would be</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in data.foreseen" :key="row.trace">
+            <td>
+              <RouterLink :to="{ name: 'trace', params: { id: row.trace } }">{{
+                row.title
+              }}</RouterLink>
+              <small class="mid">{{ row.bridge }}</small>
+            </td>
+            <td>{{ row.was || 'its bridge is held' }}</td>
+            <td>
+              <VerdictText v-if="row.verdict" :verdict="row.verdict" />
+              <small v-if="row.because" :class="row.verdict === 'FAILED' ? 'bad' : 'mid'">{{
+                row.because
+              }}</small>
+              <small v-if="row.fields.length" class="mid">{{ written(row.fields) }}</small>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.scroll {
+  max-height: 320px;
+  overflow: auto;
+  margin: 8px 0;
+}
+td {
+  vertical-align: top;
+  white-space: normal !important;
+  overflow-wrap: anywhere;
+  padding-top: 6px !important;
+  padding-bottom: 6px !important;
+  width: 33%;
+}
+small {
+  display: block;
+  line-height: 18px;
+}
+</style>
