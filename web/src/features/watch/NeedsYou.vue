@@ -149,7 +149,8 @@ const more = computed(() => props.inAll - props.incidents.length)
         <VerdictMark kind="HELD" />
         <p>
           <b>{{ line.name }}</b> is held<template v-if="line.waiting"
-            >, {{ counted(line.waiting, 'event') }} wait</template
+            >, {{ counted(line.waiting, 'event') }}
+            {{ line.waiting === 1 ? 'waits' : 'wait' }}</template
           >
           <small>{{ line.heldBecause }}</small>
         </p>

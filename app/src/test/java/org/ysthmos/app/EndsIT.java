@@ -235,7 +235,32 @@ class EndsIT extends AppTestBase {
     jdbc.update(
         "UPDATE trace SET received_at = ? WHERE id = ?", longAgo, trace.path("id").asText());
     jdbc.update("UPDATE event SET received_at = ? WHERE record_id = ?", longAgo, number);
+    jdbc.update(
+        """
+        INSERT INTO incident (cause, state, opened_at, came_back, headline, waiting, bridges, found,
+                              closed_at)
+        VALUES ('ALIKE/long-ago', 'CLOSED', ?, 0, 'Long ago', 0, '', '{}', ?)
+        """,
+        longAgo,
+        longAgo);
+    jdbc.update(
+        """
+        INSERT INTO recall (state, bridges, from_at, until_at, asked_by, listed_at, ended_at)
+        VALUES ('ENDED', 'long-ago', ?, ?, 'person', ?, ?)
+        """,
+        longAgo,
+        longAgo,
+        longAgo,
+        longAgo);
     purger.purge();
+    assertThat(
+            jdbc.queryForObject(
+                """
+                SELECT (SELECT COUNT(*) FROM incident WHERE cause = 'ALIKE/long-ago')
+                  + (SELECT COUNT(*) FROM recall WHERE bridges = 'long-ago')
+                """,
+                Integer.class))
+        .isZero();
     assertThat(
             send("GET", app("/api/traces/" + trace.path("id").asText()), "", Map.of()).statusCode())
         .isEqualTo(404);

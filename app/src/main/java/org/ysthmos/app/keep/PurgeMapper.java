@@ -68,11 +68,33 @@ interface PurgeMapper {
   @Delete("<script>DELETE FROM event WHERE seq IN " + THESE + "</script>")
   void removeEvents(@Param("seqs") List<Long> seqs);
 
+  /** Incidents that closed long ago. */
+  @Delete("DELETE FROM incident WHERE state = 'CLOSED' AND closed_at < #{before}")
+  int removeIncidents(@Param("before") Instant before);
+
+  @Delete(
+      """
+      DELETE FROM incident_line l
+      WHERE NOT EXISTS (SELECT 1 FROM incident i WHERE i.id = l.incident_id)
+      """)
+  int removeIncidentLines();
+
+  /** Counts of failures of half hours that ended long ago. */
+  @Delete("DELETE FROM failure_count WHERE slot < #{slot}")
+  int removeFailureCounts(@Param("slot") long slot);
+
   /** What was taken back, and lists with which nobody began. */
-  @Delete("DELETE FROM recall WHERE COALESCE(ended_at, listed_at) < #{before} AND state <> 'RUNNING'")
+  @Delete(
+      """
+      DELETE FROM recall
+      WHERE COALESCE(ended_at, listed_at) < #{before} AND state NOT IN ('RUNNING', 'MAKING_AGAIN')
+      """)
   int removeRecalls(@Param("before") Instant before);
 
-  @Delete("DELETE FROM recall_item i WHERE NOT EXISTS (SELECT 1 FROM recall r WHERE r.id = i.recall_id)")
+  @Delete(
+      """
+      DELETE FROM recall_item i WHERE NOT EXISTS (SELECT 1 FROM recall r WHERE r.id = i.recall_id)
+      """)
   int removeRecallItems();
 
   @Select("SELECT MIN(seq) FROM trace")

@@ -11,6 +11,7 @@ import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceEnds;
 
 /**
  * Removes what is older than it is kept, in batches so small that nobody who writes beside it waits
@@ -81,12 +82,8 @@ public class Purger {
       events += old.size();
     }
     int stories = stories(now.minus(keep.stories()));
-    journal.runSoon(
-        () -> {
-          if (mapper.removeRecalls(now.minus(keep.traces())) > 0) {
-            int unused = mapper.removeRecallItems();
-          }
-        });
+    Instant before = now.minus(keep.traces());
+    journal.runSoon(() -> remove(before));
     if (traces + events + stories > 0) {
       LOG.info(
           "{} traces, {} events and {} stories were kept long enough and are removed",
@@ -94,6 +91,17 @@ public class Purger {
           events,
           stories);
     }
+  }
+
+  /** What people did and what was counted goes with the traces that it was about. */
+  private void remove(Instant before) {
+    if (mapper.removeRecalls(before) > 0) {
+      int unused = mapper.removeRecallItems();
+    }
+    if (mapper.removeIncidents(before) > 0) {
+      int unused = mapper.removeIncidentLines();
+    }
+    int unused = mapper.removeFailureCounts(TraceEnds.slot(before));
   }
 
   private int stories(Instant before) {
