@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
 import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { momentText } from '@/shared/format/time'
 import { counted, VERDICT_WORDS } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
@@ -8,6 +10,7 @@ import { readForeseen, type OfWhat } from './api'
 
 /** What each event that waits would become now, beside why it waits. Looking does nothing. */
 const props = defineProps<{ of: OfWhat }>()
+const { zone } = useSession()
 const { data, error, loading, load } = useResource(() => readForeseen(props.of))
 onMounted(() => void load())
 
@@ -22,14 +25,14 @@ const summary = computed(() => {
   return parts.join(', ').replace('would be failed', 'would fail')
 })
 const written = (fields: { name: string; value: string }[]) =>
-  fields.map((field) => `${field.name}: ${field.value}`).join(' · ')
+  fields.map((field) => `${field.name}: ${momentText(field.value, zone.value)}`).join(' · ')
 </script>
 
 <template>
   <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
   <template v-if="data">
     <p v-if="data.inAll === 0" class="mid">Nothing waits.</p>
-    <p v-else>
+    <p v-else class="sum">
       <template v-if="data.foreseen.length < data.inAll"
         >Of the first {{ data.foreseen.length }} of {{ counted(data.inAll, 'event') }},
       </template>
@@ -74,6 +77,10 @@ const written = (fields: { name: string; value: string }[]) =>
 </template>
 
 <style scoped>
+.sum {
+  margin-top: 8px;
+  font-weight: 650;
+}
 .scroll {
   max-height: 320px;
   overflow: auto;

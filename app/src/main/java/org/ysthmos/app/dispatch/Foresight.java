@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
@@ -34,7 +35,9 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -135,22 +138,32 @@ public class Foresight {
 
   /** Of the first task that would be written. */
   private static List<FieldNow> fields(Decision decision, BridgeVersion bridge) {
-    Map<String, String> names = new HashMap<>();
+    Map<String, FieldShape> shapes = new HashMap<>();
     for (CompiledField field : bridge.plan().allFields()) {
-      names.put(field.target().key(), field.target().name());
+      shapes.put(field.target().key(), field.target());
     }
     return decision.deliveries().stream()
         .findFirst()
         .map(
             delivery ->
                 delivery.fields().entrySet().stream()
-                    .map(
-                        field ->
-                            new FieldNow(
-                                names.getOrDefault(field.getKey(), field.getKey()),
-                                field.getValue().display()))
+                    .map(field -> now(field.getKey(), field.getValue(), shapes))
                     .toList())
         .orElse(List.of());
+  }
+
+  private static FieldNow now(String key, Value value, Map<String, FieldShape> shapes) {
+    FieldShape shape = shapes.get(key);
+    return shape == null
+        ? new FieldNow(key, value.display())
+        : new FieldNow(shape.name(), named(value, shape));
+  }
+
+  /** A choice or a person as they are called where that is known. */
+  private static String named(Value value, FieldShape shape) {
+    return value instanceof ListValue list
+        ? list.items().stream().map(one -> named(one, shape)).collect(Collectors.joining(", "))
+        : shape.names().getOrDefault(value.display(), value.display());
   }
 
   /** The world as it is, with what would have been made by then. */

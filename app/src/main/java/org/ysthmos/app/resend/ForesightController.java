@@ -113,7 +113,7 @@ class ForesightController {
             one ->
                 new ForeseenView(
                     one.trace().id(),
-                    Optional.ofNullable(one.trace().title()).orElse(one.trace().orderKey()),
+                    Optional.ofNullable(one.trace().title()).orElse(record(one.trace())),
                     bridges.nameOf(one.trace().bridgeId()),
                     one.trace().receivedAt(),
                     Optional.ofNullable(one.trace().reason()).orElse(""),
@@ -121,5 +121,10 @@ class ForesightController {
                     one.because(),
                     one.fields()))
         .toList();
+  }
+
+  /** What was not decided yet is known by its record alone. */
+  private static String record(TraceRow trace) {
+    return trace.orderKey().substring(trace.orderKey().lastIndexOf('/') + 1);
   }
 }
