@@ -93,7 +93,11 @@ class RecallIT extends AppTestBase {
     String tag = read.headers().firstValue("ETag").orElseThrow();
     JsonNode changed =
         ledger(
-            "PATCH", "/api/jobs/" + job, "{\"owner\":\"h.duarte@tidewrack.example\"}", "If-Match", tag);
+            "PATCH",
+            "/api/jobs/" + job,
+            "{\"owner\":\"h.duarte@tidewrack.example\"}",
+            "If-Match",
+            tag);
     assertThat(changed.path("owner").asText()).isEqualTo("h.duarte@tidewrack.example");
   }
 
@@ -192,7 +196,10 @@ class RecallIT extends AppTestBase {
     assertThat(records(path))
         .extracting(one -> one.path("record").asText() + " " + one.path("looked").asText())
         .containsExactly(
-            jobs.get(2) + " SAME", jobs.get(1) + " CHANGED", jobs.get(0) + " SAME", first + " SAME");
+            jobs.get(2) + " SAME",
+            jobs.get(1) + " CHANGED",
+            jobs.get(0) + " SAME",
+            first + " SAME");
     assertThat(ofJob(path, jobs.get(1)).path("chosen").asBoolean()).isFalse();
     assertThat(ofJob(path, first).path("where").asText()).isEqualTo("Jobs of Works Ledger");
     HttpResponse<String> others =
@@ -362,8 +369,7 @@ class RecallIT extends AppTestBase {
               return recall(path).path("state").asText().equals("STOPPED")
                   || stopped.statusCode() == 409;
             });
-    send(
-        "DELETE", "http://127.0.0.1:" + LEDGER.port() + "/control/faults", "", Map.of());
+    send("DELETE", "http://127.0.0.1:" + LEDGER.port() + "/control/faults", "", Map.of());
     for (String job : jobs) {
       assertThat(isThere(job)).isTrue();
     }

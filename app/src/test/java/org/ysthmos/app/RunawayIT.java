@@ -56,8 +56,7 @@ class RunawayIT extends AppTestBase {
 
   @Test
   void isHeldAtTheCeilingExplainedAndTakenBack() throws Exception {
-    assertThat(api("/bridges/" + BOTH.getFirst()).at("/bridge/heldBy").asText())
-        .isEqualTo("setup");
+    assertThat(api("/bridges/" + BOTH.getFirst()).at("/bridge/heldBy").asText()).isEqualTo("setup");
     assertThat(api("/watch").path("bridges").toString()).doesNotContain("yard-north");
     assertThat(incident()).isEmpty();
 
@@ -65,7 +64,8 @@ class RunawayIT extends AppTestBase {
     await().atMost(LONG).until(() -> incident().isPresent());
     JsonNode incident = incident().orElseThrow();
     JsonNode story = api("/incidents/" + incident.path("id").asText());
-    assertThat(story.at("/findings/0/headline").asText()).contains("reacts to what it makes itself");
+    assertThat(story.at("/findings/0/headline").asText())
+        .contains("reacts to what it makes itself");
     assertThat(story.at("/findings/0/speaksFor").toString())
         .contains("North yard of Grounds Board → ", "South yard of Grounds Board");
     assertThat(incident.path("bridges").findValuesAsText("id"))

@@ -235,9 +235,7 @@ class KillIT {
   }
 
   private static List<String> jobsThere() {
-    return TOGETHER.records("works-ledger").stream()
-        .map(job -> job.path("id").asText())
-        .toList();
+    return TOGETHER.records("works-ledger").stream().map(job -> job.path("id").asText()).toList();
   }
 
   private static JsonNode recall(String method, String path, String body) {

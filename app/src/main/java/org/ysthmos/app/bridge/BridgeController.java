@@ -37,8 +37,7 @@ class BridgeController {
   private final LiveFeed feed;
 
   BridgeController(
-      Bridges bridges,
-      Loops loops, Ceilings ceilings, WorkSignals signals, LiveFeed feed) {
+      Bridges bridges, Loops loops, Ceilings ceilings, WorkSignals signals, LiveFeed feed) {
     this.bridges = bridges;
     this.loops = loops;
     this.ceilings = ceilings;

@@ -54,7 +54,8 @@ public class Loops implements Tells {
   }
 
   private List<Circle> circles(BridgeVersion bridge) {
-    return Circles.through(bridge, bridges.live().stream().map(Bridges.Live::version).toList(), this);
+    return Circles.through(
+        bridge, bridges.live().stream().map(Bridges.Live::version).toList(), this);
   }
 
   /** The circles that a bridge would be in if it were live. */
@@ -88,8 +89,7 @@ public class Loops implements Tells {
                   one,
                   "Add a condition that its own writing does not meet, or let it not hear of its own writing.");
             });
-    List<CircleView> open =
-        all.stream().filter(one -> one.end() == End.CANNOT_BE_TOLD).toList();
+    List<CircleView> open = all.stream().filter(one -> one.end() == End.CANNOT_BE_TOLD).toList();
     if (!open.isEmpty() && !accepted) {
       throw refused(
           "It may feed itself",
@@ -107,15 +107,16 @@ public class Loops implements Tells {
         "%s %s %s".formatted(circle.sentence(), String.join(" ", circle.because()), todo));
   }
 
-  /** The shortest circle that a live bridge is in and that may not come to an end; places, named. */
+  /**
+   * The shortest circle that a live bridge is in and that may not come to an end; places, named.
+   */
   public List<String> wayBack(String bridge) {
     return endless(bridge).stream()
         .limit(1)
         .flatMap(
             circle ->
                 Stream.concat(
-                    Stream.of(circle.from()),
-                    circle.turns().stream().map(CircleView.TurnView::to)))
+                    Stream.of(circle.from()), circle.turns().stream().map(CircleView.TurnView::to)))
         .toList();
   }
 

@@ -137,8 +137,7 @@ interface DeliveryWorkMapper {
   int endAwaiting(@Param("seq") long seq);
 
   /** Ends what nobody sends just now. */
-  @Delete(
-      "DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state IN ('READY', 'PAUSED')")
+  @Delete("DELETE FROM delivery_work WHERE delivery_seq = #{seq} AND state IN ('READY', 'PAUSED')")
   int withdraw(@Param("seq") long seq);
 
   /** Deliveries whose time has come. */

@@ -115,7 +115,9 @@ class DeliveryWriter {
                 + " on "
                 + attempt.systemName());
     TraceStory told =
-        DeliveryLog.told(attempt, Optional.empty()).with(kept).withStored(stored(delivery, delivered));
+        DeliveryLog.told(attempt, Optional.empty())
+            .with(kept)
+            .withStored(stored(delivery, delivered));
     Runnable agreed =
         pairs.agreed(
             delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
@@ -319,8 +321,7 @@ class DeliveryWriter {
 
   private void failsItsTrace(Attempt attempt, TraceRow trace, Failure failure) {
     DeliveryRow delivery = attempt.delivery();
-    traces.tried(
-        trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
+    traces.tried(trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
     ends.deliveryFailed(
         trace.seq(),
         delivery.kind(),

@@ -1,7 +1,6 @@
 package org.ysthmos.app.courier;
 
 import java.util.LinkedHashMap;
-import java.util.Optional;
 import java.util.SequencedMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;

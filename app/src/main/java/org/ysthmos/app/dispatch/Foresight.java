@@ -103,16 +103,17 @@ public class Foresight {
     }
     EngineWorld asked = new EngineWorld(sources, clock, row);
     Decision decision =
-        Decider.decide(bridge.get(), ReceivedEvents.event(row), new Foreseeing(asked, made), Mode.PLAIN);
+        Decider.decide(
+            bridge.get(), ReceivedEvents.event(row), new Foreseeing(asked, made), Mode.PLAIN);
     decision.tasks().forEach(task -> make(task, made));
-    return new Foreseen(trace, decision.verdict(), because(decision), fields(decision, bridge.get()));
+    return new Foreseen(
+        trace, decision.verdict(), because(decision), fields(decision, bridge.get()));
   }
 
   private static void make(TaskDecision task, Map<String, World.PairState> made) {
     if (task.delivery().isPresent()) {
       World.PairState before = made.get(id(task.key()));
-      Map<String, Value> agreed =
-          new LinkedHashMap<>(before == null ? Map.of() : before.agreed());
+      Map<String, Value> agreed = new LinkedHashMap<>(before == null ? Map.of() : before.agreed());
       agreed.putAll(task.fields());
       made.put(id(task.key()), new World.PairState(Optional.of(task.target().orElse("?")), agreed));
     }

@@ -55,9 +55,7 @@ class RunawayController {
   /** The bridges that would run away; none where nobody set any up. */
   @GetMapping
   List<RunawayBridge> all() {
-    return practice.ids().stream()
-        .map(id -> new RunawayBridge(id, bridges.nameOf(id)))
-        .toList();
+    return practice.ids().stream().map(id -> new RunawayBridge(id, bridges.nameOf(id))).toList();
   }
 
   /** Lets them go. What they did before counts against their ceilings no more. */
@@ -71,8 +69,7 @@ class RunawayController {
     practice.letGo(By.PERSON);
     practice.ids().forEach(ceilings::clear);
     String first = practice.ids().getFirst();
-    String system =
-        bridges.live(first).orElseThrow().version().definition().from().system();
+    String system = bridges.live(first).orElseThrow().version().definition().from().system();
     ObjectNode wish = JsonNodeFactory.instance.objectNode().put("kind", "runaway");
     JsonNode unused = switches.call(system, "POST", wish);
     signals.raiseAll();

@@ -104,8 +104,7 @@ class RecallFeeder {
       } catch (RuntimeException e) {
         LOG.error("recall {} cannot go on", recall.id(), e);
         String problem = Words.limited(String.valueOf(e.getMessage()), 1000);
-        journal.run(
-            () -> mapper.end(recall.id(), RecallState.STOPPED, problem, clock.instant()));
+        journal.run(() -> mapper.end(recall.id(), RecallState.STOPPED, problem, clock.instant()));
       }
       feed.changed("", "");
     }

@@ -76,7 +76,9 @@ class RecallLists {
     this.clock = clock;
   }
 
-  /** What the bridge or the bridges of an incident made: since the span in which it was too much. */
+  /**
+   * What the bridge or the bridges of an incident made: since the span in which it was too much.
+   */
   RecallScope ofIncident(long id) {
     IncidentRow incident = incidents.get(id);
     List<String> concerned = IncidentBook.bridges(incident);

@@ -52,8 +52,7 @@ class RecallLooks implements SmartLifecycle {
   private volatile boolean running;
   private Thread thread = new Thread();
 
-  RecallLooks(
-      RecallMapper mapper, TaskLooks looks, Journal journal, DiskRoom room, LiveFeed feed) {
+  RecallLooks(RecallMapper mapper, TaskLooks looks, Journal journal, DiskRoom room, LiveFeed feed) {
     this.mapper = mapper;
     this.looks = looks;
     this.journal = journal;

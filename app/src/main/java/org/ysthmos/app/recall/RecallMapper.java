@@ -278,8 +278,7 @@ interface RecallMapper {
       SELECT * FROM recall_item
       WHERE recall_id = #{id} AND trace_seq = #{trace} AND delivery_seq > #{after}
       """)
-  List<ItemRow> later(
-      @Param("id") long id, @Param("trace") long trace, @Param("after") long after);
+  List<ItemRow> later(@Param("id") long id, @Param("trace") long trace, @Param("after") long after);
 
   /** Those of a trace. */
   @Select("SELECT * FROM recall_item WHERE recall_id = #{id} AND trace_seq = #{trace}")

@@ -175,10 +175,7 @@ class RecallViews {
 
   private ItemView item(ItemRow row) {
     String system =
-        systems
-            .find(row.systemId())
-            .map(one -> one.description().name())
-            .orElse(row.systemId());
+        systems.find(row.systemId()).map(one -> one.description().name()).orElse(row.systemId());
     String collection =
         systems
             .collection(row.systemId(), row.collectionId())

@@ -190,5 +190,4 @@ class Recalls {
   List<RecallRow> newest(@Nullable Long incident) {
     return incident == null ? mapper.newest() : mapper.ofIncident(incident);
   }
-
 }

@@ -13,9 +13,9 @@ import org.ysthmos.core.reading.BoundField;
 
 /**
  * Judges a circle by its rules alone. It stops where a bridge on it does not hear of what the one
- * before it writes, where a test is not met by what is written, where the record that comes back
- * is known, or where what is changed is not read. It does not stop where each turn makes a record
- * and nothing asks about it. Everything else cannot be told.
+ * before it writes, where a test is not met by what is written, where the record that comes back is
+ * known, or where what is changed is not read. It does not stop where each turn makes a record and
+ * nothing asks about it. Everything else cannot be told.
  */
 final class CircleJudge {
 
@@ -141,10 +141,7 @@ final class CircleJudge {
     }
     Set<String> read = Written.readBy(arm.bridge());
     List<String> both =
-        arm.fields().stream()
-            .map(field -> field.target().key())
-            .filter(read::contains)
-            .toList();
+        arm.fields().stream().map(field -> field.target().key()).filter(read::contains).toList();
     Written written = Written.by(arm);
     if (both.isEmpty()) {
       stops.add(

@@ -77,8 +77,7 @@ final class Written {
 
   /** The key of the field of a record that is read; empty if it is none of what was heard of. */
   static Optional<String> key(BoundField field) {
-    return field.reader() instanceof BoundField.OfEvent event
-            && !event.pointer().tokens().isEmpty()
+    return field.reader() instanceof BoundField.OfEvent event && !event.pointer().tokens().isEmpty()
         ? Optional.of(event.pointer().lastToken())
         : Optional.empty();
   }

@@ -44,7 +44,8 @@ public final class RecallPlan {
         .forEach(
             effect ->
                 byRecord
-                    .computeIfAbsent(effect.pair() + "\n" + effect.record(), any -> new ArrayList<>())
+                    .computeIfAbsent(
+                        effect.pair() + "\n" + effect.record(), any -> new ArrayList<>())
                     .add(effect));
     return byRecord.values().stream()
         .map(of -> step(of, able))

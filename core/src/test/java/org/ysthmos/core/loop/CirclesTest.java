@@ -125,9 +125,7 @@ class CirclesTest {
         Arguments.of(
             "it is told apart by what goes through steps",
             NOTHING,
-            over(
-                ALL,
-                "match: [/title]\nfields: { title: { text: \"Again: {/title}\" } }\n"),
+            over(ALL, "match: [/title]\nfields: { title: { text: \"Again: {/title}\" } }\n"),
             back(ALL, fields("")),
             End.DOES_NOT_STOP,
             "nothing in the rules ends it"),
@@ -154,7 +152,8 @@ class CirclesTest {
     Circle circle = only(tells, over, back);
     assertThat(circle.end()).isEqualTo(end);
     assertThat(String.join(" ", circle.because())).contains(because);
-    assertThat(circle.turns()).extracting(Circle.Turn::bridge)
+    assertThat(circle.turns())
+        .extracting(Circle.Turn::bridge)
         .containsExactly("north-to-south", "south-to-north");
     // Whoever is asked about first, it is the same circle.
     assertThat(only(tells, back, over).end()).isEqualTo(end);
@@ -175,9 +174,10 @@ class CirclesTest {
     Circle unread = ofItself(fields(""), "note: { text: \"Task {made/id}\" }");
     assertThat(unread.end()).isEqualTo(End.STOPS);
     assertThat(unread.because().getFirst()).contains("reads nothing of what it writes there");
-    assertThat(unread.turns()).containsExactly(
-        new Circle.Turn(
-            "north-to-south", "north to south", "back", new CollectionRef("yard", "north")));
+    assertThat(unread.turns())
+        .containsExactly(
+            new Circle.Turn(
+                "north-to-south", "north to south", "back", new CollectionRef("yard", "north")));
 
     Circle same = ofItself(fields("note: /note"), "note: { always: taken }");
     assertThat(same.end()).isEqualTo(End.STOPS);

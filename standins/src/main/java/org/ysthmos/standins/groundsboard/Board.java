@@ -43,8 +43,7 @@ record Board(String id, String name, List<Lane> lanes) {
 
   /** A board on which nobody works, to practise on. */
   private static Board yard(String id, String name) {
-    return new Board(
-        id, name, List.of(new Lane("to-do", "To do"), new Lane("done", "Done")));
+    return new Board(id, name, List.of(new Lane("to-do", "To do"), new Lane("done", "Done")));
   }
 
   boolean isYard() {
