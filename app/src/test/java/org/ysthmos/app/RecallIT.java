@@ -361,27 +361,23 @@ class RecallIT extends AppTestBase {
     fault(LEDGER.port(), "down", "", "/api/jobs", 100_000);
     begin(path, 3);
     await().atMost(LONG).until(() -> recall(path).at("/counts/underWay").asInt() == 3);
-    await()
-        .atMost(LONG)
-        .until(
-            () -> {
-              HttpResponse<String> stopped = ask("POST", path + "/stop", "");
-              return recall(path).path("state").asText().equals("STOPPED")
-                  || stopped.statusCode() == 409;
-            });
+    asked("POST", path + "/stop", "");
+    assertThat(recall(path).path("state").asText()).isEqualTo("STOPPED");
+    assertThat(ask("POST", path + "/stop", "").statusCode()).isEqualTo(409);
     send("DELETE", "http://127.0.0.1:" + LEDGER.port() + "/control/faults", "", Map.of());
+
+    // What was being sent just then goes its way; all others wait for a person.
+    await().atMost(LONG).until(() -> recall(path).at("/counts/underWay").asInt() == 0);
+    int left = recall(path).at("/counts/chosen").asInt();
+    long there = 0;
     for (String job : jobs) {
-      assertThat(isThere(job)).isTrue();
+      there += isThere(job) ? 1 : 0;
     }
-    await()
-        .atMost(LONG)
-        .until(
-            () ->
-                recall(path).at("/counts/underWay").asInt() == 0
-                    || !isThere(jobs.getFirst())
-                    || !isThere(jobs.getLast()));
-    asked("POST", path + "/go-on", "");
-    ended(path);
+    assertThat(there).isEqualTo(left);
+    if (left > 0) {
+      asked("POST", path + "/go-on", "");
+      ended(path);
+    }
     for (String job : jobs) {
       assertThat(isThere(job)).isFalse();
     }

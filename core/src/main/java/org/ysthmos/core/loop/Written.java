@@ -14,7 +14,6 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledLookup;
-import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.condition.CompiledCondition.Known;
 import org.ysthmos.core.event.Event;
@@ -25,7 +24,6 @@ import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.Source;
 import org.ysthmos.core.rule.ValueRule;
-import org.ysthmos.core.table.ReferenceTable;
 
 /**
  * What is known of a record before it is written, from the rules alone: the fields that are always
@@ -181,7 +179,7 @@ final class Written {
     Reading reading =
         new Reading(
             event,
-            NOTHING_ELSE,
+            Reading.Surroundings.NONE,
             bridge.lookups().size(),
             0,
             (place, any) -> {
@@ -192,22 +190,4 @@ final class Written {
     }
     return reading;
   }
-
-  private static final Reading.Surroundings NOTHING_ELSE =
-      new Reading.Surroundings() {
-        @Override
-        public Optional<ReferenceTable> table(String id) {
-          return Optional.empty();
-        }
-
-        @Override
-        public Optional<WorkingCalendar> calendar(String id) {
-          return Optional.empty();
-        }
-
-        @Override
-        public Optional<JsonNode> previous(Event event) {
-          return Optional.empty();
-        }
-      };
 }

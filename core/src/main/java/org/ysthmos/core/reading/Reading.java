@@ -33,6 +33,25 @@ public final class Reading {
      * received.
      */
     Optional<JsonNode> previous(Event event);
+
+    /** Where there is nothing but the event. */
+    Surroundings NONE =
+        new Surroundings() {
+          @Override
+          public Optional<ReferenceTable> table(String id) {
+            return Optional.empty();
+          }
+
+          @Override
+          public Optional<WorkingCalendar> calendar(String id) {
+            return Optional.empty();
+          }
+
+          @Override
+          public Optional<JsonNode> previous(Event event) {
+            return Optional.empty();
+          }
+        };
   }
 
   /** Computes the values that a bridge names, each at most once in a decision. */

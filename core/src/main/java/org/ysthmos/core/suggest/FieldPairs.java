@@ -23,7 +23,6 @@ import org.ysthmos.core.rule.Source;
 import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Step;
-import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Nothing;
@@ -174,7 +173,7 @@ public final class FieldPairs {
       }
       filled++;
       boolean[] warned = {false};
-      Reading reading = Reading.of(holding(sample), NOTHING_ELSE);
+      Reading reading = Reading.of(holding(sample), Reading.Surroundings.NONE);
       if (compiled.compute(reading, warning -> warned[0] = true, null) instanceof Value value
           && value != Nothing.NOTHING
           && !warned[0]
@@ -232,22 +231,4 @@ public final class FieldPairs {
       throw new Misfit("no list is gone through for a suggestion");
     }
   }
-
-  private static final Reading.Surroundings NOTHING_ELSE =
-      new Reading.Surroundings() {
-        @Override
-        public Optional<ReferenceTable> table(String id) {
-          return Optional.empty();
-        }
-
-        @Override
-        public Optional<WorkingCalendar> calendar(String id) {
-          return Optional.empty();
-        }
-
-        @Override
-        public Optional<JsonNode> previous(Event event) {
-          return Optional.empty();
-        }
-      };
 }
