@@ -2,6 +2,8 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import RhythmBars from './RhythmBars.vue'
 
+const none = { made: 0, changed: 0, other: 0, failed: 0, usualFrom: null, usualTo: null }
+
 describe('rhythm bars', () => {
   it('stack failed at the foot and stay inside the height', () => {
     const bars = Array.from({ length: 48 }, (_, i) => ({
@@ -9,6 +11,8 @@ describe('rhythm bars', () => {
       changed: 1,
       other: 0,
       failed: i % 2,
+      usualFrom: null,
+      usualTo: null,
     }))
     const rects = mount(RhythmBars, { props: { bars } }).findAll('rect')
     const tops = rects.map((rect) => Number(rect.attributes('y')))
@@ -19,7 +23,20 @@ describe('rhythm bars', () => {
   })
 
   it('draw nothing for half hours without events', () => {
-    const bars = [{ made: 0, changed: 0, other: 0, failed: 0 }]
+    const bars = [none]
     expect(mount(RhythmBars, { props: { bars } }).findAll('rect')).toHaveLength(0)
+  })
+
+  it('stand before what is usual, which stays inside the height too', () => {
+    const bars = [
+      { ...none, made: 2, usualFrom: 1, usualTo: 40 },
+      { ...none, usualFrom: 0, usualTo: 8 },
+    ]
+    const view = mount(RhythmBars, { props: { bars } })
+    expect(view.get('.usual').attributes('d')).toBe(
+      'M0 3L4 3L4 22.2L8 22.2L8 27L4 27L4 26.4L0 26.4Z',
+    )
+    const unknown = mount(RhythmBars, { props: { bars: [none, ...bars] } })
+    expect(unknown.find('.usual').exists()).toBe(false)
   })
 })

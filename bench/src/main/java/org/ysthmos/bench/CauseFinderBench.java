@@ -84,6 +84,7 @@ public class CauseFinderBench {
                 Optional.empty()),
             List.of(),
             Optional.empty(),
+            Optional.empty(),
             List.of()));
   }
 

@@ -16,9 +16,11 @@ import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.health.Health;
 import org.ysthmos.app.system.Directories;
+import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.QuotaReading;
@@ -27,6 +29,7 @@ import org.ysthmos.core.incident.Evidence;
 import org.ysthmos.core.incident.Evidence.Group;
 import org.ysthmos.core.incident.Evidence.Hold;
 import org.ysthmos.core.incident.Evidence.Load;
+import org.ysthmos.core.incident.Evidence.OutOfRhythm;
 import org.ysthmos.core.incident.Evidence.Outage;
 import org.ysthmos.core.incident.Evidence.Place;
 import org.ysthmos.core.incident.Evidence.Quota;
@@ -42,6 +45,7 @@ class EvidenceGathering {
   private final SymptomMapper mapper;
   private final Bridges bridges;
   private final Loops loops;
+  private final Rhythms rhythms;
   private final Systems systems;
   private final Health health;
   private final Directories directories;
@@ -53,6 +57,7 @@ class EvidenceGathering {
       SymptomMapper mapper,
       Bridges bridges,
       Loops loops,
+      Rhythms rhythms,
       Systems systems,
       Health health,
       Directories directories,
@@ -62,6 +67,7 @@ class EvidenceGathering {
     this.mapper = mapper;
     this.bridges = bridges;
     this.loops = loops;
+    this.rhythms = rhythms;
     this.systems = systems;
     this.health = health;
     this.directories = directories;
@@ -84,14 +90,16 @@ class EvidenceGathering {
     return new Evidence(
         key,
         clock.instant(),
-        key.family() == IncidentKey.Family.HELD
-            ? name(key.of())
-            : system.map(this::systemName).orElse(""),
+        switch (key.family()) {
+          case HELD, RHYTHM -> name(key.of());
+          case REFUSED, AWAY, ALIKE -> system.map(this::systemName).orElse("");
+        },
         rows.stream().map(row -> group(row, system.orElse(""))).toList(),
         mapper.failed(key.text(), 0).stream().mapToLong(SymptomMapper.FailedRow::failures).sum(),
         system.flatMap(systems::find).map(this::place).orElse(Place.UNKNOWN),
         concerned.stream().flatMap(id -> load(id).stream()).toList(),
         key.family() == IncidentKey.Family.HELD ? hold(key.of()) : Optional.empty(),
+        key.family() == IncidentKey.Family.RHYTHM ? rhythm(key.of()) : Optional.empty(),
         othersAway(key));
   }
 
@@ -100,6 +108,8 @@ class EvidenceGathering {
     return switch (key.family()) {
       case REFUSED, AWAY -> Optional.of(key.of());
       case HELD -> Optional.empty();
+      case RHYTHM ->
+          bridges.live(key.of()).map(live -> live.version().definition().from().system());
       case ALIKE -> {
         List<String> of = mapper.systems(key.text()).stream().filter(id -> !id.isEmpty()).toList();
         if (of.size() == 1) {
@@ -248,6 +258,27 @@ class EvidenceGathering {
                           span.events(),
                           loops.wayBack(id));
                     }));
+  }
+
+  private Optional<OutOfRhythm> rhythm(String id) {
+    Optional<BridgeDefinition.From> from =
+        bridges.live(id).map(live -> live.version().definition().from());
+    return from.flatMap(
+        source ->
+            rhythms
+                .odd(id)
+                .map(
+                    odd ->
+                        new OutOfRhythm(
+                            odd.silent(),
+                            odd.since(),
+                            odd.came(),
+                            odd.usual(),
+                            systemName(source.system()),
+                            health
+                                .last(source.system(), source.collection())
+                                .map(Health.Looked::problem)
+                                .orElse(""))));
   }
 
   private List<String> othersAway(IncidentKey key) {

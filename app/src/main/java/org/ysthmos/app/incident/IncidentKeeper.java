@@ -257,6 +257,7 @@ public class IncidentKeeper implements SmartLifecycle {
         switch (key.family()) {
           case REFUSED, AWAY -> List.of(key.of());
           case ALIKE -> mapper.systems(key.text());
+          case RHYTHM -> symptoms.source(key.of()).stream().toList();
           case HELD -> List.of();
         };
     return of.stream().filter(system -> systems.find(system).isPresent()).toList();

@@ -13,6 +13,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.Loops;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.core.incident.IncidentKey;
@@ -60,6 +61,7 @@ class Symptoms {
   private final Bridges bridges;
   private final Loops loops;
   private final Systems systems;
+  private final Rhythms rhythms;
   private final DeliveryQueue deliveries;
   private final TraceQueue traces;
 
@@ -68,12 +70,14 @@ class Symptoms {
       Bridges bridges,
       Loops loops,
       Systems systems,
+      Rhythms rhythms,
       DeliveryQueue deliveries,
       TraceQueue traces) {
     this.mapper = mapper;
     this.bridges = bridges;
     this.loops = loops;
     this.systems = systems;
+    this.rhythms = rhythms;
     this.deliveries = deliveries;
     this.traces = traces;
   }
@@ -110,6 +114,12 @@ class Symptoms {
         sum.standing += traces.waiting(id);
       }
     }
+    for (Bridges.Live live : bridges.live()) {
+      String id = live.version().definition().id();
+      if (rhythms.odd(id).isPresent()) {
+        sums.computeIfAbsent(IncidentKey.rhythm(id).text(), any -> new Sum()).bridges.add(id);
+      }
+    }
     List<Symptom> all = new ArrayList<>();
     sums.forEach(
         (key, sum) ->
@@ -130,8 +140,14 @@ class Symptoms {
       case AWAY ->
           systems.find(key.of()).flatMap(one -> one.breaker().outage()).map(one -> one.since());
       case HELD -> bridges.live(key.of()).flatMap(Bridges.Live::hold).map(Bridges.Hold::since);
+      case RHYTHM -> rhythms.odd(key.of()).map(Rhythms.Odd::since);
       case REFUSED, ALIKE -> Optional.empty();
     };
+  }
+
+  /** The system that a live bridge hears of. */
+  Optional<String> source(String bridge) {
+    return bridges.live(bridge).map(live -> live.version().definition().from().system());
   }
 
   /** The live bridges that make their tasks in a system. */

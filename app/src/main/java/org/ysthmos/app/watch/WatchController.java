@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -22,6 +23,7 @@ import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.incident.IncidentViews;
 import org.ysthmos.app.incident.IncidentViews.IncidentLine;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
@@ -31,6 +33,7 @@ import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.rhythm.Rhythm;
 
 /** What Watch shows. */
 @RestController
@@ -126,8 +129,19 @@ class WatchController {
       @Schema(nullable = true) @Nullable Instant heldSince,
       String heldBecause) {}
 
-  /** One half hour. */
-  record Bar(int made, int changed, int other, int failed) {}
+  /**
+   * One half hour.
+   *
+   * @param usualFrom the fewest that usually come, nine times of ten; null while that is not known
+   * @param usualTo the most that usually come
+   */
+  record Bar(
+      int made,
+      int changed,
+      int other,
+      int failed,
+      @Schema(nullable = true) @Nullable Long usualFrom,
+      @Schema(nullable = true) @Nullable Long usualTo) {}
 
   /** The last 24 hours by verdict. */
   record Counts(int made, int changed, int unchanged, int passedBy, int failed) {}
@@ -140,6 +154,7 @@ class WatchController {
   private final DeliveryQueue deliveries;
   private final Bridges bridges;
   private final Systems systems;
+  private final Rhythms rhythms;
   private final AppClock clock;
   private final Settings settings;
   private final LiveFeed feed;
@@ -154,6 +169,7 @@ class WatchController {
       DeliveryQueue deliveries,
       Bridges bridges,
       Systems systems,
+      Rhythms rhythms,
       AppClock clock,
       Settings settings,
       LiveFeed feed,
@@ -166,6 +182,7 @@ class WatchController {
     this.deliveries = deliveries;
     this.bridges = bridges;
     this.systems = systems;
+    this.rhythms = rhythms;
     this.clock = clock;
     this.settings = settings;
     this.feed = feed;
@@ -258,7 +275,7 @@ class WatchController {
         bridge.definition().name(),
         bridge.source().systemName(),
         bridge.target().systemName(),
-        bars.stream().map(WatchController::bar).toList(),
+        bars(bridge.definition().id(), first, bars),
         new Counts(
             of(all, Verdict.CREATE),
             of(all, Verdict.UPDATE),
@@ -273,12 +290,20 @@ class WatchController {
         live.hold().map(Bridges.Hold::because).orElse(""));
   }
 
-  private static Bar bar(Map<Verdict, Integer> counted) {
-    return new Bar(
-        of(counted, Verdict.CREATE),
-        of(counted, Verdict.UPDATE),
-        of(counted, Verdict.UNCHANGED) + of(counted, Verdict.PASSED_BY),
-        of(counted, Verdict.FAILED));
+  private List<Bar> bars(String bridge, long first, List<Map<Verdict, Integer>> counted) {
+    List<Bar> bars = new ArrayList<>();
+    for (Map<Verdict, Integer> one : counted) {
+      Optional<Rhythm.Band> usual = rhythms.usual(bridge, first + bars.size());
+      bars.add(
+          new Bar(
+              of(one, Verdict.CREATE),
+              of(one, Verdict.UPDATE),
+              of(one, Verdict.UNCHANGED) + of(one, Verdict.PASSED_BY),
+              of(one, Verdict.FAILED),
+              usual.map(Rhythm.Band::low).orElse(null),
+              usual.map(Rhythm.Band::high).orElse(null)));
+    }
+    return bars;
   }
 
   private static int of(Map<Verdict, Integer> counted, Verdict verdict) {

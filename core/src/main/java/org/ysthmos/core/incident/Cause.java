@@ -105,6 +105,18 @@ public enum Cause {
   CEILING_LOW(
       "The ceiling of “%s” is lower than what one event needs",
       "Raise the ceiling on the desk, then release it.", "Read the bridge’s ceiling."),
+  SOURCE_SILENT(
+      "Nothing comes from the source of “%s” any more",
+      "See over there whether anything happened that should have come, and whether its webhook or its list still works.",
+      "Make something happen at the source, and see whether it comes."),
+  SOURCE_NOT_READ(
+      "The source of “%s” cannot be read",
+      "Mend what *Systems* says of it; what happened meanwhile comes by itself then.",
+      "Look at the system on *Systems*."),
+  BUSIER(
+      "Far more comes to “%s” than usual",
+      "See what comes. If it is right, nothing is to be done; if it is not, hold the bridge, then take back what it made.",
+      "Look at a few of the events: are they real?"),
   UNKNOWN(
       "Nothing that is known explains this",
       "Read one of the traces: its calls show what was sent and what came back.",

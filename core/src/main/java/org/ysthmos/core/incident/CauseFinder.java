@@ -46,6 +46,7 @@ public final class CauseFinder {
       case AWAY -> AwayCauses.weigh(evidence);
       case ALIKE -> AlikeCauses.weigh(evidence);
       case HELD -> HeldCauses.weigh(evidence);
+      case RHYTHM -> RhythmCauses.weigh(evidence);
     };
   }
 

@@ -20,6 +20,7 @@ import org.ysthmos.core.failure.FailureKind;
  * @param place what is known of the system
  * @param bridges the bridges that write there, or that failed
  * @param hold how a bridge came to hold itself; empty if none did
+ * @param rhythm how what comes to a bridge is other than usual; empty if that is not the matter
  * @param otherSystemsAway the names of other systems that do not answer just now
  */
 public record Evidence(
@@ -31,6 +32,7 @@ public record Evidence(
     Place place,
     List<Load> bridges,
     Optional<Hold> hold,
+    Optional<OutOfRhythm> rhythm,
     List<String> otherSystemsAway) {
 
   public Evidence {
@@ -38,6 +40,19 @@ public record Evidence(
     bridges = List.copyOf(bridges);
     otherSystemsAway = List.copyOf(otherSystemsAway);
   }
+
+  /**
+   * How what comes to a bridge is other than usual.
+   *
+   * @param silent whether nothing comes; otherwise far too much does
+   * @param since when the silence or the busy hour began
+   * @param came how many came since
+   * @param usual how many usually do in such a time
+   * @param source the name of the system that it comes from
+   * @param unread why that system could not be read when it was looked at last; empty if it could
+   */
+  public record OutOfRhythm(
+      boolean silent, Instant since, long came, double usual, String source, String unread) {}
 
   /**
    * Failures that say the same.

@@ -28,7 +28,9 @@ public record IncidentKey(Family family, String of) {
     /** Failures of one signature. */
     ALIKE,
     /** A bridge holds itself. */
-    HELD
+    HELD,
+    /** Far more or far fewer events come to a bridge than usual. */
+    RHYTHM
   }
 
   /** The incident that a failure belongs to. */
@@ -57,6 +59,11 @@ public record IncidentKey(Family family, String of) {
   /** A bridge holds itself. */
   public static IncidentKey held(String bridge) {
     return new IncidentKey(Family.HELD, bridge);
+  }
+
+  /** Far more or far fewer events come to a bridge than usual. */
+  public static IncidentKey rhythm(String bridge) {
+    return new IncidentKey(Family.RHYTHM, bridge);
   }
 
   /** As it is kept: the family, a slash, and what it is of. */

@@ -306,6 +306,23 @@ class CauseFinderTest {
   }
 
   @Test
+  void tellsSilenceFromASourceThatCannotBeReadAndFromABusyHour() {
+    Conclusion silent = CauseFinder.conclude(Situation.odd(true, 0, 41.6, "").evidence());
+    assertThat(silent.first().headline())
+        .isEqualTo("Nothing comes from the source of “Hazard report” any more");
+    assertThat(silent.first().speaksFor())
+        .containsExactly("Nothing came since then, where 42 are usual.");
+    Conclusion unread =
+        CauseFinder.conclude(Situation.odd(true, 0, 41.6, "It answered 401.").evidence());
+    assertThat(unread.first().cause()).isEqualTo(Cause.SOURCE_NOT_READ);
+    assertThat(unread.first().speaksFor()).containsExactly("Visitor Desk: It answered 401.");
+    Conclusion busy = CauseFinder.conclude(Situation.odd(false, 95, 20.2, "").evidence());
+    assertThat(busy.first().cause()).isEqualTo(Cause.BUSIER);
+    assertThat(busy.first().speaksFor())
+        .containsExactly("95 came in an hour, where 20 are usual.");
+  }
+
+  @Test
   void saysSoWhereNothingExplainsIt() {
     Conclusion came = CauseFinder.conclude(held().evidence());
     assertThat(came.first().cause()).isEqualTo(Cause.UNKNOWN);

@@ -36,6 +36,7 @@ final class Situation {
   private Optional<Outage> outage = Optional.empty();
   private final List<Load> bridges = new ArrayList<>();
   private Optional<Hold> hold = Optional.empty();
+  private Optional<Evidence.OutOfRhythm> rhythm = Optional.empty();
   private List<String> away = List.of();
 
   private Situation(IncidentKey key) {
@@ -152,6 +153,15 @@ final class Situation {
     return this;
   }
 
+  static Situation odd(boolean silent, long came, double usual, String unread) {
+    Situation odd = new Situation(IncidentKey.rhythm("hazard"));
+    odd.name = "Hazard report";
+    odd.rhythm =
+        Optional.of(
+            new Evidence.OutOfRhythm(silent, BEGIN, came, usual, "Visitor Desk", unread));
+    return odd;
+  }
+
   Situation alsoAway(String... systems) {
     away = List.of(systems);
     return this;
@@ -168,6 +178,7 @@ final class Situation {
         place,
         bridges,
         hold,
+        rhythm,
         away);
   }
 }

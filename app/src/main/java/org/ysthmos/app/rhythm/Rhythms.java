@@ -1,0 +1,194 @@
+package org.ysthmos.app.rhythm;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZonedDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.Settings;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.rhythm.RhythmMapper.SlotRow;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceEnds;
+import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.core.rhythm.Rhythm;
+
+/**
+ * What is usual at each bridge, learned from its last eight weeks once in an hour, and whether what
+ * comes now is far from it, looked at once in a minute.
+ */
+@Component
+public class Rhythms {
+
+  private static final int WEEKS = 8;
+  private static final Duration WEEK = Duration.ofDays(7);
+  private static final Duration LEARNED_FOR = Duration.ofHours(1);
+  private static final Duration JUDGED_FOR = Duration.ofMinutes(1);
+
+  /** A longer silence is no longer told by its length. */
+  private static final Duration LONGEST = Duration.ofDays(14);
+
+  /**
+   * What comes is far from usual.
+   *
+   * @param silent whether nothing comes; otherwise far too much does
+   * @param since when the silence or the busy hour began
+   * @param came how many came since
+   * @param usual how many usually do in such a time
+   */
+  public record Odd(boolean silent, Instant since, long came, double usual) {}
+
+  /**
+   * @param halfHours from how many to how many come in half of each hour of the week; none where
+   *     nothing is known
+   */
+  private record Learned(Instant at, Optional<Rhythm> rhythm, List<Rhythm.Band> halfHours) {
+    static Learned of(Instant at, Optional<Rhythm> rhythm) {
+      List<Rhythm.Band> bands = new ArrayList<>();
+      for (int hour = 0; hour < Rhythm.HOURS && rhythm.isPresent(); hour++) {
+        bands.add(rhythm.get().band(hour, 0.5));
+      }
+      return new Learned(at, rhythm, List.copyOf(bands));
+    }
+  }
+
+  private record Judged(Instant at, Optional<Odd> odd) {}
+
+  private final RhythmMapper mapper;
+  private final TraceMapper traces;
+  private final Bridges bridges;
+  private final AppClock clock;
+  private final Settings settings;
+  private final Map<String, Learned> learned = new ConcurrentHashMap<>();
+  private final Map<String, Judged> judged = new ConcurrentHashMap<>();
+
+  Rhythms(
+      RhythmMapper mapper,
+      TraceMapper traces,
+      Bridges bridges,
+      AppClock clock,
+      Settings settings) {
+    this.mapper = mapper;
+    this.traces = traces;
+    this.bridges = bridges;
+    this.clock = clock;
+    this.settings = settings;
+  }
+
+  /** What is usual at a bridge. */
+  private Learned known(String bridge) {
+    Instant now = clock.instant();
+    Learned known = learned.get(bridge);
+    if (known == null || isOld(known.at(), now, LEARNED_FOR)) {
+      known = Learned.of(now, learn(bridge, now));
+      learned.put(bridge, known);
+    }
+    return known;
+  }
+
+  private static boolean isOld(Instant at, Instant now, Duration lasts) {
+    return at.isAfter(now) || at.plus(lasts).isBefore(now);
+  }
+
+  private Optional<Rhythm> learn(String bridge, Instant now) {
+    Instant hour = start(now).toInstant();
+    List<SlotRow> rows =
+        mapper.slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
+    if (rows.isEmpty()) {
+      return Optional.empty();
+    }
+    Duration past = Duration.between(at(rows.getFirst().slot()), hour);
+    int known = (int) Math.min(WEEKS, past.dividedBy(WEEK));
+    List<int[]> weeks = new ArrayList<>();
+    for (int i = 0; i < known; i++) {
+      weeks.add(new int[Rhythm.HOURS]);
+    }
+    for (SlotRow row : rows) {
+      Duration ago = Duration.between(at(row.slot()), hour);
+      int week = (int) ago.minusNanos(1).dividedBy(WEEK);
+      if (!ago.isNegative() && !ago.isZero() && week < known) {
+        weeks.get(week)[hourOfWeek(at(row.slot()))] += row.events();
+      }
+    }
+    return Rhythm.learn(weeks);
+  }
+
+  /** What is odd at a bridge now; empty if nothing is, or too little of its past is known. */
+  public Optional<Odd> odd(String bridge) {
+    Instant now = clock.instant();
+    Judged known = judged.get(bridge);
+    if (known == null || isOld(known.at(), now, JUDGED_FOR)) {
+      known = new Judged(now, bridges.isHeld(bridge) ? Optional.empty() : judge(bridge, now));
+      judged.put(bridge, known);
+    }
+    return known.odd();
+  }
+
+  private Optional<Odd> judge(String bridge, Instant now) {
+    return known(bridge)
+        .rhythm()
+        .flatMap(
+            rhythm ->
+                busy(bridge, rhythm, start(now))
+                    .or(() -> busy(bridge, rhythm, start(now).minusHours(1)))
+                    .or(() -> silent(bridge, rhythm, now)));
+  }
+
+  private Optional<Odd> busy(String bridge, Rhythm rhythm, ZonedDateTime hour) {
+    ZonedDateTime day = hour.truncatedTo(ChronoUnit.DAYS);
+    long first = TraceEnds.slot(hour.toInstant());
+    long end = TraceEnds.slot(hour.plusHours(1).toInstant());
+    long before = 0;
+    long came = 0;
+    for (SlotRow row : mapper.slots(bridge, TraceEnds.slot(day.toInstant()))) {
+      before += row.slot() < first ? row.events() : 0;
+      came += row.slot() >= first && row.slot() < end ? row.events() : 0;
+    }
+    int of = hourOfWeek(hour.toInstant());
+    return rhythm.isTooMany(of, before, came)
+        ? Optional.of(new Odd(false, hour.toInstant(), came, rhythm.usualToday(of, before)))
+        : Optional.empty();
+  }
+
+  private Optional<Odd> silent(String bridge, Rhythm rhythm, Instant now) {
+    Instant last = traces.newestOf(bridge);
+    if (last == null || last.isAfter(now) || last.plus(LONGEST).isBefore(now)) {
+      return Optional.empty();
+    }
+    double hours = Duration.between(last, now).toSeconds() / 3600.0;
+    int from = hourOfWeek(last);
+    return rhythm.isTooLong(from, hours)
+        ? Optional.of(new Odd(true, last, 0, rhythm.expected(from, hours)))
+        : Optional.empty();
+  }
+
+  /** From how many to how many usually come in a half hour; empty while that is not known. */
+  public Optional<Rhythm.Band> usual(String bridge, long slot) {
+    List<Rhythm.Band> bands = known(bridge).halfHours();
+    return bands.isEmpty() ? Optional.empty() : Optional.of(bands.get(hourOfWeek(at(slot))));
+  }
+
+  /** Learns and looks anew, whenever it did so last. */
+  public void forget() {
+    learned.clear();
+    judged.clear();
+  }
+
+  private static Instant at(long slot) {
+    return Instant.ofEpochSecond(slot * TraceEnds.SLOT.toSeconds());
+  }
+
+  private ZonedDateTime start(Instant now) {
+    return now.atZone(settings.zone()).truncatedTo(ChronoUnit.HOURS);
+  }
+
+  private int hourOfWeek(Instant at) {
+    ZonedDateTime local = at.atZone(settings.zone());
+    return (local.getDayOfWeek().getValue() - 1) * 24 + local.getHour();
+  }
+}
