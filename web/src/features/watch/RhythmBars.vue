@@ -68,6 +68,6 @@ svg {
   display: block;
 }
 .usual {
-  fill: var(--sand);
+  fill: color-mix(in srgb, var(--line) 75%, transparent);
 }
 </style>

@@ -39,8 +39,7 @@ class RhythmIT extends AppTestBase {
   private void aPast() {
     long last = TraceEnds.slot(Instant.now());
     for (long slot = last - 8 * 336 - 2; slot <= last - 48; slot++) {
-      jdbc.update(
-          "INSERT INTO trace_count VALUES (?, ?, 'CREATE', ?, 10)", ID, slot, 5 + slot % 3);
+      jdbc.update("INSERT INTO trace_count VALUES (?, ?, 'CREATE', ?, 10)", ID, slot, 5 + slot % 3);
     }
   }
 

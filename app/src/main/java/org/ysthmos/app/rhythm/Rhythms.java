@@ -68,11 +68,7 @@ public class Rhythms {
   private final Map<String, Judged> judged = new ConcurrentHashMap<>();
 
   Rhythms(
-      RhythmMapper mapper,
-      TraceMapper traces,
-      Bridges bridges,
-      AppClock clock,
-      Settings settings) {
+      RhythmMapper mapper, TraceMapper traces, Bridges bridges, AppClock clock, Settings settings) {
     this.mapper = mapper;
     this.traces = traces;
     this.bridges = bridges;
@@ -97,8 +93,7 @@ public class Rhythms {
 
   private Optional<Rhythm> learn(String bridge, Instant now) {
     Instant hour = start(now).toInstant();
-    List<SlotRow> rows =
-        mapper.slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
+    List<SlotRow> rows = mapper.slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
     if (rows.isEmpty()) {
       return Optional.empty();
     }

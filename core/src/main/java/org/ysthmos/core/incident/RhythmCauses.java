@@ -25,7 +25,9 @@ final class RhythmCauses {
         .because(
             STRONG, "Nothing came since then, where %,.0f are usual.".formatted(rhythm.usual()))
         .although(
-            !rhythm.unread().isEmpty(), STRONG, rhythm.source() + " cannot be read, which explains it.");
+            !rhythm.unread().isEmpty(),
+            STRONG,
+            rhythm.source() + " cannot be read, which explains it.");
   }
 
   private static Weighing unread(OutOfRhythm rhythm) {

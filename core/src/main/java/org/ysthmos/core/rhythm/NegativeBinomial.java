@@ -1,8 +1,8 @@
 package org.ysthmos.core.rhythm;
 
 /**
- * Counts that vary more than chance alone would have it: a Poisson count whose mean is itself
- * gamma distributed. With a mean m and a size k its variance is m + m²/k; the greater the size, the
+ * Counts that vary more than chance alone would have it: a Poisson count whose mean is itself gamma
+ * distributed. With a mean m and a size k its variance is m + m²/k; the greater the size, the
  * nearer it is to a Poisson count. Source: N. L. Johnson, A. W. Kemp, S. Kotz, Univariate Discrete
  * Distributions, 3rd edition, chapter 5.
  *

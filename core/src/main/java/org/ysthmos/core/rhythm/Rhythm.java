@@ -139,7 +139,9 @@ public final class Rhythm {
     return hour / 24 < 5 ? 0 : 1;
   }
 
-  /** By the moments: what the squares of deviations exceed the counts by, over the squared means. */
+  /**
+   * By the moments: what the squares of deviations exceed the counts by, over the squared means.
+   */
   private static double size(double[][] counts, double[][] means) {
     double excess = 0;
     double squares = 0;
@@ -216,8 +218,8 @@ public final class Rhythm {
   }
 
   /**
-   * How likely a silence is. A day may be slow as a whole, so that each is averaged over how busy it
-   * may have been.
+   * How likely a silence is. A day may be slow as a whole, so that each is averaged over how busy
+   * it may have been.
    */
   double silence(int from, double hours) {
     double log = 0;

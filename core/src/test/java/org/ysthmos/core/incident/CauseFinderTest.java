@@ -318,8 +318,7 @@ class CauseFinderTest {
     assertThat(unread.first().speaksFor()).containsExactly("Visitor Desk: It answered 401.");
     Conclusion busy = CauseFinder.conclude(Situation.odd(false, 95, 20.2, "").evidence());
     assertThat(busy.first().cause()).isEqualTo(Cause.BUSIER);
-    assertThat(busy.first().speaksFor())
-        .containsExactly("95 came in an hour, where 20 are usual.");
+    assertThat(busy.first().speaksFor()).containsExactly("95 came in an hour, where 20 are usual.");
   }
 
   @Test

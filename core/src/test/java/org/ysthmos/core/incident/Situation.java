@@ -157,8 +157,7 @@ final class Situation {
     Situation odd = new Situation(IncidentKey.rhythm("hazard"));
     odd.name = "Hazard report";
     odd.rhythm =
-        Optional.of(
-            new Evidence.OutOfRhythm(silent, BEGIN, came, usual, "Visitor Desk", unread));
+        Optional.of(new Evidence.OutOfRhythm(silent, BEGIN, came, usual, "Visitor Desk", unread));
     return odd;
   }
 

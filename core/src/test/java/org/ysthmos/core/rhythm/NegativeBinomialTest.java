@@ -49,9 +49,7 @@ class NegativeBinomialTest {
     int trials = count - 1 + r;
     for (int successes = r; successes <= trials; successes++) {
       atMost +=
-          choose(trials, successes)
-              * Math.pow(p, successes)
-              * Math.pow(1 - p, trials - successes);
+          choose(trials, successes) * Math.pow(p, successes) * Math.pow(1 - p, trials - successes);
     }
     assertThat(of(r, p).atLeast(count)).isCloseTo(1 - atMost, within(1e-9));
   }

@@ -25,7 +25,8 @@ class RhythmTest {
 
   @Test
   void tooFewWeeksOrNothingAtAllSayNothing() {
-    assertThat(Rhythm.learn(weeks(new Traffic(200, Temper.STEADY, 1), Rhythm.FEWEST_WEEKS - 1))).isEmpty();
+    assertThat(Rhythm.learn(weeks(new Traffic(200, Temper.STEADY, 1), Rhythm.FEWEST_WEEKS - 1)))
+        .isEmpty();
     assertThat(Rhythm.learn(List.of(new int[168], new int[168], new int[168]))).isEmpty();
   }
 
@@ -43,8 +44,8 @@ class RhythmTest {
 
   /**
    * Years of honest traffic, learned anew each week from the eight before: at most one false alarm
-   * for each bridge and quarter. What is found of a doubled hour and of a silence as long as a usual
-   * day is told beside it in the benchmarks; here it must be found where events are many.
+   * for each bridge and quarter. What is found of a doubled hour and of a silence as long as a
+   * usual day is told beside it in the benchmarks; here it must be found where events are many.
    */
   @ParameterizedTest
   @CsvSource({
@@ -118,7 +119,9 @@ class RhythmTest {
       quarters += 4.0 * years;
     }
 
-    /** An hour at a busy time that is twice what it was, and a working day on which nothing comes. */
+    /**
+     * An hour at a busy time that is twice what it was, and a working day on which nothing comes.
+     */
     private void look(Rhythm rhythm, int[] week, Random random) {
       int day = random.nextInt(5);
       int hour = day * 24 + 10 + random.nextInt(5);
