@@ -23,8 +23,7 @@ async function begin() {
   <OverDialog v-if="asking && bridges" title="Practise a runaway" @close="asking = false">
     <p>
       Bridges that feed each other are let go, and one task is made for them to run with:
-      <b>{{ bridges.map((one) => one.name).join(' and ') }}</b
-      >.
+      <b>{{ bridges.map((one) => one.name).join(' and ') }}</b>.
     </p>
     <p class="mid">
       Within a minute one of them comes to its ceiling and holds itself. Watch leads with the

@@ -2,6 +2,7 @@ package org.ysthmos.core.loop;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -202,6 +203,22 @@ class CirclesTest {
         .containsExactly(
             List.of("north-to-south", "south-to-north"),
             List.of("north-to-south", "south-to-west", "west-to-north"));
+  }
+
+  /** Many bridges side by side would make more ways than could ever be walked. */
+  @Test
+  void manyBridgesSideBySideAreLookedThroughAllTheSame() {
+    List<BridgeVersion> many = new ArrayList<>();
+    for (int i = 0; i < 40; i++) {
+      many.add(Yards.bridge("over-" + i, "south", ALL, "west", fields("")));
+      many.add(Yards.bridge("back-" + i, "west", ALL, "south", fields("")));
+    }
+    BridgeVersion into = over(ALL, fields(""));
+    assertThat(Circles.through(into, many, NOTHING)).isEmpty();
+    many.add(back(ALL, fields("")));
+    List<Circle> circles = Circles.through(into, many, NOTHING);
+    assertThat(circles).hasSize(20);
+    assertThat(circles.getFirst().turns()).hasSize(2);
   }
 
   @Test

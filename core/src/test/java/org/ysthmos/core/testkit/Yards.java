@@ -45,16 +45,21 @@ public final class Yards {
    * @param more further lines of its document
    */
   public static BridgeVersion bridge(String from, String hears, String to, String more) {
+    return bridge(from + "-to-" + to, from, hears, to, more);
+  }
+
+  /** The same under an id of its own. */
+  public static BridgeVersion bridge(String id, String from, String hears, String to, String more) {
     return BridgeCompiler.compile(
         """
-        bridge: %s-to-%s
+        bridge: %s
         name: %s to %s
         purpose: To go round
         from: { system: yard, collection: %s, %s }
         to: { system: yard, collection: %s }
         %s
         """
-            .formatted(from, to, from, to, from, hears, to, more),
+            .formatted(id, from, to, from, hears, to, more),
         1,
         CATALOG);
   }
