@@ -1,23 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import { about } from '@/shared/format/time'
 import type { Recall } from './api'
 import { came, far, ofWhom } from './words'
 
 /** What is being taken back just now, or was stopped by itself. */
-const props = defineProps<{ recalls: Recall[] }>()
-const shown = computed(() =>
-  props.recalls.filter(
-    (one) => one.state === 'RUNNING' || one.state === 'MAKING_AGAIN' || one.problem,
-  ),
-)
+defineProps<{ recalls: Recall[] }>()
 </script>
 
 <template>
-  <section v-if="shown.length" aria-labelledby="recalls">
+  <section v-if="recalls.length" aria-labelledby="recalls">
     <h2 id="recalls">Being taken back</h2>
     <ul>
-      <li v-for="one in shown" :key="one.id">
+      <li v-for="one in recalls" :key="one.id">
         <RouterLink :to="{ name: 'recall', params: { id: one.id } }"
           >What was made by {{ ofWhom(one) }}</RouterLink
         >

@@ -6,6 +6,8 @@ export type RecallCounts = Schemas['RecallCounts']
 export type RecallWish = Partial<Schemas['RecallWish']>
 
 export const readRecalls = () => get<Recall[]>('/api/recalls')
+/** What is under way, or broke off of late. */
+export const readCurrentRecalls = () => get<Recall[]>('/api/recalls/current')
 /** What was taken back of an incident, or is. */
 export const readRecallsOf = (incident: number) =>
   get<Recall[]>(`/api/recalls?incident=${incident}`)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted } from 'vue'
-import { readRecalls, RecallLines } from '@/features/recall'
+import { readCurrentRecalls, RecallLines } from '@/features/recall'
 import { ResendLines, readResends } from '@/features/resend'
 import { readPolls, readSystems, troubles } from '@/features/systems'
 import { TraceTable } from '@/features/traces'
@@ -21,7 +21,7 @@ const { data, error, loading, load } = useResource(async () => {
     readSystems(),
     readPolls(),
     readResends(),
-    readRecalls(),
+    readCurrentRecalls(),
   ])
   return {
     watch,

@@ -77,6 +77,12 @@ class RecallController {
     return recalls.newest(incident).stream().map(views::view).toList();
   }
 
+  /** What is under way, or broke off of late. */
+  @GetMapping("/current")
+  List<RecallView> current() {
+    return recalls.current().stream().map(views::view).toList();
+  }
+
   /** Lists what there is to take back; nothing is done about it. */
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)

@@ -97,24 +97,25 @@ class RecallFeeder {
         if (recall.state() == RecallState.MAKING_AGAIN) {
           journal.run(() -> makeSomeAgain(recall));
           resender.raise();
-        } else {
-          journal.run(() -> takeSomeBack(recall));
+          feed.changed("", "");
+        } else if (journal.now(() -> takeSomeBack(recall))) {
           queue.raise();
+          feed.changed("", "");
         }
       } catch (RuntimeException e) {
         LOG.error("recall {} cannot go on", recall.id(), e);
         String problem = Words.limited(String.valueOf(e.getMessage()), 1000);
         journal.run(() -> mapper.end(recall.id(), RecallState.STOPPED, problem, clock.instant()));
+        feed.changed("", "");
       }
-      feed.changed("", "");
     }
   }
 
-  /** In a change. */
-  private void takeSomeBack(RecallRow before) {
+  /** In a change; whether anything came of it. */
+  private boolean takeSomeBack(RecallRow before) {
     RecallRow recall = mapper.find(before.id());
     if (recall == null || recall.state() != RecallState.RUNNING) {
-      return;
+      return false;
     }
     int underWay =
         mapper.inState(recall.id(), ItemState.UNDER_WAY, Long.MAX_VALUE, UNDER_WAY).size();
@@ -136,9 +137,11 @@ class RecallFeeder {
       }
       from = page.getLast().deliverySeq();
     }
-    if (room > 0 && !anyLeft) {
+    boolean ends = room > 0 && !anyLeft;
+    if (ends) {
       end(recall);
     }
+    return ends || room < UNDER_WAY - underWay;
   }
 
   private void end(RecallRow recall) {

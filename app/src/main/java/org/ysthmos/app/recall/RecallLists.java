@@ -219,8 +219,7 @@ class RecallLists {
         row.bridgeId() + "/" + row.matchHash(),
         new CollectionRef(row.systemId(), row.collectionId()),
         row.recordId(),
-        row.kind(),
-        row.parentField() != null);
+        row.kind());
   }
 
   private RecallPlan.Able able(CollectionRef at) {

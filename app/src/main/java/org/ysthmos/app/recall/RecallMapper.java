@@ -80,6 +80,15 @@ interface RecallMapper {
   @Select("SELECT * FROM recall WHERE state = 'LISTED' ORDER BY id")
   List<RecallRow> listed();
 
+  /** Those under way, and those that broke off since a moment. */
+  @Select(
+      """
+      SELECT * FROM recall WHERE state IN ('RUNNING', 'MAKING_AGAIN')
+        OR (state = 'STOPPED' AND problem IS NOT NULL AND ended_at >= #{since})
+      ORDER BY id
+      """)
+  List<RecallRow> current(@Param("since") Instant since);
+
   /** Those with which nobody began, also those that a stop kept from being listed whole. */
   @Select("SELECT * FROM recall WHERE state IN ('LISTING', 'LISTED') ORDER BY id")
   List<RecallRow> unbegun();
@@ -89,7 +98,7 @@ interface RecallMapper {
 
   @Select(
       """
-      SELECT * FROM recall WHERE state NOT IN ('LISTING', 'LISTED') ORDER BY id DESC LIMIT 100
+      SELECT * FROM recall WHERE state NOT IN ('LISTING', 'LISTED') ORDER BY id DESC LIMIT 20
       """)
   List<RecallRow> newest();
 

@@ -1,5 +1,6 @@
 package org.ysthmos.app.recall;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -20,6 +21,9 @@ import org.ysthmos.core.recall.RecallWay;
 /** What a person does about a recall. What goes on by itself is {@link RecallFeeder}'s. */
 @Component
 class Recalls {
+
+  /** How long it is told that one broke off. */
+  private static final Duration TOLD = Duration.ofDays(1);
 
   private final RecallMapper mapper;
   private final DeliveryQueue queue;
@@ -180,6 +184,11 @@ class Recalls {
 
   private static ApiProblem refused(String title, String detail) {
     return new ApiProblem(HttpStatus.CONFLICT, title, detail);
+  }
+
+  /** Those that are under way, and those that broke off in the last day. */
+  List<RecallRow> current() {
+    return mapper.current(clock.instant().minus(TOLD));
   }
 
   /**

@@ -10,13 +10,6 @@ import org.ysthmos.core.gateway.CollectionRef;
  * @param trace the order number of the trace that it is of
  * @param pair what tells its pair from all others
  * @param record the id of the record that it made or changed
- * @param under whether the record stands under another one of the same trace
  */
 public record MadeEffect(
-    long delivery,
-    long trace,
-    String pair,
-    CollectionRef at,
-    String record,
-    EffectKind kind,
-    boolean under) {}
+    long delivery, long trace, String pair, CollectionRef at, String record, EffectKind kind) {}

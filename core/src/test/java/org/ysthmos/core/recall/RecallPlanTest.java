@@ -27,7 +27,7 @@ class RecallPlanTest {
   private static final Function<CollectionRef, Able> ALL = any -> new Able(true, true);
 
   private static MadeEffect effect(long delivery, String pair, EffectKind kind) {
-    return new MadeEffect(delivery, delivery / 10, pair, TASKS, "r-" + pair, kind, false);
+    return new MadeEffect(delivery, delivery / 10, pair, TASKS, "r-" + pair, kind);
   }
 
   @Test
@@ -59,8 +59,8 @@ class RecallPlanTest {
 
   @Test
   void oneThatOthersRemovedAndThatWasMadeAnewIsTwoRecords() {
-    MadeEffect first = new MadeEffect(1, 1, "a", TASKS, "r-1", EffectKind.CREATE, false);
-    MadeEffect second = new MadeEffect(2, 2, "a", TASKS, "r-2", EffectKind.CREATE, false);
+    MadeEffect first = new MadeEffect(1, 1, "a", TASKS, "r-1", EffectKind.CREATE);
+    MadeEffect second = new MadeEffect(2, 2, "a", TASKS, "r-2", EffectKind.CREATE);
     assertThat(RecallPlan.of(List.of(first, second), ALL))
         .extracting(step -> step.effect().record())
         .containsExactly("r-2", "r-1");
