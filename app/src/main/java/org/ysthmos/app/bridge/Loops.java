@@ -1,6 +1,7 @@
 package org.ysthmos.app.bridge;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
@@ -107,29 +108,27 @@ public class Loops implements Tells {
         "%s %s %s".formatted(circle.sentence(), String.join(" ", circle.because()), todo));
   }
 
-  /**
-   * The shortest circle that a live bridge is in and that may not come to an end; places, named.
-   */
+  /** The places of the shortest circle of a live bridge that may not come to an end, named. */
   public List<String> wayBack(String bridge) {
-    return endless(bridge).stream()
-        .limit(1)
-        .flatMap(
+    return endless(bridge)
+        .map(
             circle ->
                 Stream.concat(
-                    Stream.of(circle.from()), circle.turns().stream().map(CircleView.TurnView::to)))
-        .toList();
+                        Stream.of(circle.from()),
+                        circle.turns().stream().map(CircleView.TurnView::to))
+                    .toList())
+        .orElse(List.of());
   }
 
   /** The bridges that carry along that circle; none if there is none. */
   public List<String> alongTheWay(String bridge) {
-    return endless(bridge).stream()
-        .limit(1)
-        .flatMap(circle -> circle.turns().stream().map(CircleView.TurnView::bridge))
-        .toList();
+    return endless(bridge)
+        .map(circle -> circle.turns().stream().map(CircleView.TurnView::bridge).toList())
+        .orElse(List.of());
   }
 
-  private List<CircleView> endless(String bridge) {
-    return of(bridge).stream().filter(circle -> circle.end() != End.STOPS).toList();
+  private Optional<CircleView> endless(String bridge) {
+    return of(bridge).stream().filter(circle -> circle.end() != End.STOPS).findFirst();
   }
 
   private CircleView view(Circle circle) {

@@ -11,7 +11,6 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -25,6 +24,7 @@ import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.EachAlone;
+import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.incident.CauseFinder;
 import org.ysthmos.core.incident.Evidence;
@@ -93,8 +93,7 @@ public class IncidentKeeper implements SmartLifecycle {
   private final Set<String> freshlyLooked = ConcurrentHashMap.newKeySet();
   private volatile Optional<String> problem = Optional.empty();
   private volatile long seen;
-  private volatile boolean running;
-  private Thread thread = new Thread();
+  private final KeptThread thread;
 
   IncidentKeeper(
       IncidentBook book,
@@ -119,11 +118,13 @@ public class IncidentKeeper implements SmartLifecycle {
     this.room = room;
     this.feed = feed;
     this.clock = clock;
+    this.thread = new KeptThread("incidents", signal, this::loop);
   }
 
   /** Whether something may have changed that was not looked at yet. */
   public boolean isUnderWay() {
-    return running && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
+    return thread.isRunning()
+        && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
   }
 
   /** When somebody is to be told of an incident next; empty if nobody is. */
@@ -142,7 +143,7 @@ public class IncidentKeeper implements SmartLifecycle {
   }
 
   private void loop() {
-    while (running) {
+    while (thread.isRunning()) {
       try {
         signal.await(BETWEEN);
         long times = signal.times();
@@ -298,25 +299,18 @@ public class IncidentKeeper implements SmartLifecycle {
 
   @Override
   public void start() {
-    running = true;
-    thread = Thread.ofPlatform().name("incidents").daemon().start(this::loop);
+    thread.start();
   }
 
   @Override
   public void stop() {
-    running = false;
-    signal.raise();
     looking.shutdown();
-    try {
-      thread.join(TimeUnit.SECONDS.toMillis(5));
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    thread.stop();
   }
 
   @Override
   public boolean isRunning() {
-    return running;
+    return thread.isRunning();
   }
 
   /** After the journal is there, and before it goes. */

@@ -17,6 +17,7 @@ import org.ysthmos.app.recall.RecallMapper.RecallRow;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.RemoteCall;
@@ -49,8 +50,7 @@ class RecallLooks implements SmartLifecycle {
   private final LiveFeed feed;
   private final WorkSignals.Signal signal = new WorkSignals.Signal();
   private final Map<Long, Integer> inVain = new HashMap<>();
-  private volatile boolean running;
-  private Thread thread = new Thread();
+  private final KeptThread thread;
 
   RecallLooks(RecallMapper mapper, TaskLooks looks, Journal journal, DiskRoom room, LiveFeed feed) {
     this.mapper = mapper;
@@ -58,6 +58,7 @@ class RecallLooks implements SmartLifecycle {
     this.journal = journal;
     this.room = room;
     this.feed = feed;
+    this.thread = new KeptThread("recall-looks", signal, this::loop);
   }
 
   /** A list was made. */
@@ -66,7 +67,7 @@ class RecallLooks implements SmartLifecycle {
   }
 
   private void loop() {
-    while (running) {
+    while (thread.isRunning()) {
       try {
         signal.await(BETWEEN);
         for (RecallRow recall : room.isEnough() ? mapper.listed() : List.<RecallRow>of()) {
@@ -88,7 +89,7 @@ class RecallLooks implements SmartLifecycle {
     }
     for (ItemRow item : unlooked.subList(0, Math.min(TURN, unlooked.size()))) {
       RecallRow now = mapper.find(id);
-      if (!running
+      if (!thread.isRunning()
           || now == null
           || now.state() != RecallState.LISTED
           || inVain.getOrDefault(id, 0) >= MOST_VAIN) {
@@ -143,24 +144,17 @@ class RecallLooks implements SmartLifecycle {
 
   @Override
   public void start() {
-    running = true;
-    thread = Thread.ofPlatform().name("recall-looks").daemon().start(this::loop);
+    thread.start();
   }
 
   @Override
   public void stop() {
-    running = false;
-    signal.raise();
-    try {
-      thread.join(TimeUnit.SECONDS.toMillis(5));
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    thread.stop();
   }
 
   @Override
   public boolean isRunning() {
-    return running;
+    return thread.isRunning();
   }
 
   /** After the journal is there, and before it goes. */
