@@ -134,6 +134,28 @@ class CeilingIT extends AppTestBase {
   }
 
   @Test
+  void oneTaskIsNotWrittenToOverAndOver() throws Exception {
+    put("again", "ceiling: { same-task: 3, per: PT1H }", "");
+    String number = reports("again", 1).getFirst();
+    await().atMost(LONG).until(() -> jobs("again").size() == 1);
+    for (int i = 0; i < 3; i++) {
+      String problem = "again and again " + i;
+      desk("PATCH", "/api/submissions/" + number, "{\"problem\":\"%s\"}".formatted(problem));
+      if (i < 2) {
+        await().atMost(LONG).until(() -> jobs("again").getFirst().endsWith(problem));
+      }
+    }
+    JsonNode held = held("again", 1);
+    assertThat(held.at("/bridge/heldBecause").asText())
+        .matches(
+            "It would write to task .+ for the 4th time in an hour; it may 3 times");
+    release("again");
+    await()
+        .atMost(LONG)
+        .until(() -> jobs("again").getFirst().contains("again and again 2"));
+  }
+
+  @Test
   void changesAreBoundedApart() throws Exception {
     put("changing", "ceiling: { creates: 100, changes: 2, per: PT1H }", "");
     String number = reports("changing", 1).getFirst();

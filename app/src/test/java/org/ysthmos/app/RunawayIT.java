@@ -28,9 +28,11 @@ class RunawayIT extends AppTestBase {
   @Autowired private Bridges bridges;
   @Autowired private Systems systems;
 
+  private List<String> running = List.of();
+
   @AfterEach
   void atRest() {
-    for (String id : BOTH) {
+    for (String id : running) {
       bridges.hold(id, "The test is over", By.PERSON);
       bridges.retire(id, "The test is over", By.PERSON);
     }
@@ -54,8 +56,76 @@ class RunawayIT extends AppTestBase {
     return JSON.readTree(answer.body().isEmpty() ? "{}" : answer.body());
   }
 
+  private void turns(String id, String from, String to) {
+    bridges.put(
+        """
+        bridge: %s
+        name: %s
+        purpose: To be stopped
+        from: { system: grounds-board, collection: %s, event: [created], own-writes: true }
+        to: { system: grounds-board, collection: %s }
+        match: [/task/id]
+        fields:
+          title: /task/title
+          lane: { always: to-do }
+        """
+            .formatted(id, id, from, to),
+        By.PERSON);
+  }
+
+  private static boolean isHeld(String id) {
+    return !api("/bridges/" + id).at("/bridge/heldSince").isNull();
+  }
+
+  private static List<JsonNode> traces(String bridge) {
+    JsonNode page = api("/traces?bridge=" + bridge);
+    return StreamSupport.stream(page.path("traces").spliterator(), false).toList();
+  }
+
+  /** A bridge that states nothing of it never acts on what came of its own doing. */
+  @Test
+  void isHeldWhenItsOwnDoingComesBackAndSaysByWhichWay() throws Exception {
+    running = List.of("turn-north", "turn-south");
+    turns("turn-north", "yard-north", "yard-south");
+    turns("turn-south", "yard-south", "yard-north");
+    JsonNode first =
+        board("POST", "/api/boards/yard-north/tasks", "{\"title\":\"Turn\",\"lane\":\"to-do\"}");
+
+    await().atMost(LONG).until(() -> isHeld("turn-north"));
+    assertThat(api("/bridges/turn-north").at("/bridge/heldBecause").asText())
+        .isEqualTo(
+            "What it did came back to it: “turn-north” → “turn-south” → “turn-north”. It acts on"
+                + " its own doing never");
+    assertThat(tasks("yard-south")).hasSize(1);
+    assertThat(tasks("yard-north")).hasSize(2);
+    JsonNode caused = traces("turn-south").getFirst();
+    JsonNode chain = api("/traces/" + caused.path("id").asText()).path("chain");
+    assertThat(chain.path("before").findValuesAsText("bridgeName")).containsExactly("turn-north");
+    String before = chain.at("/before/0/id").asText();
+    assertThat(api("/traces/" + before).at("/chain/caused").findValuesAsText("id"))
+        .containsExactly(caused.path("id").asText());
+    await()
+        .atMost(LONG)
+        .until(
+            () ->
+                api("/incidents").path("open").findValuesAsText("heldBridge").contains("turn-north"));
+
+    // A person lets it go: that is one turn, and the next is stopped at the other bridge.
+    bridges.release("turn-north", By.PERSON);
+    await().atMost(LONG).until(() -> isHeld("turn-south"));
+    assertThat(tasks("yard-south")).hasSize(2);
+    assertThat(tasks("yard-north")).hasSize(2);
+    for (String yard : List.of("yard-north", "yard-south")) {
+      for (JsonNode task : tasks(yard)) {
+        board("DELETE", "/api/boards/%s/tasks/%s".formatted(yard, task.path("id").asText()), "");
+      }
+    }
+    assertThat(first.path("id").asText()).isNotEmpty();
+  }
+
   @Test
   void isHeldAtTheCeilingExplainedAndTakenBack() throws Exception {
+    running = BOTH;
     assertThat(api("/bridges/" + BOTH.getFirst()).at("/bridge/heldBy").asText()).isEqualTo("setup");
     assertThat(api("/watch").path("bridges").toString()).doesNotContain("yard-north");
     assertThat(incident()).isEmpty();

@@ -24,12 +24,13 @@ interface BridgeMapper {
       @Nullable String busy,
       @Nullable Instant heldAt,
       @Nullable String heldBecause,
-      @Nullable String heldBy) {}
+      @Nullable String heldBy,
+      long letThrough) {}
 
   @Select(
       """
       SELECT v.bridge_id, v.number, v.document, v.listens, v.made_at, v.busy, b.held_at,
-        b.held_because, b.held_by
+        b.held_because, b.held_by, b.let_through
       FROM bridge b JOIN bridge_version v ON v.bridge_id = b.id AND v.number = b.live_version
       WHERE b.state IN ('live', 'held') ORDER BY b.id
       """)
@@ -140,7 +141,7 @@ interface BridgeMapper {
   @Update(
       """
       UPDATE bridge SET state = 'live', held_at = NULL, held_because = NULL,
-        held_by = NULL
+        held_by = NULL, let_through = (SELECT COALESCE(MAX(seq), 0) FROM trace)
       WHERE id = #{id} AND state = 'held'
       """)
   int release(@Param("id") String id);

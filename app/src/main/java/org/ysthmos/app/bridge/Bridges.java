@@ -29,6 +29,7 @@ import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.guard.BusyPast;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.guard.CeilingWords;
+import org.ysthmos.core.guard.TurnGuard;
 import org.ysthmos.core.shape.Shapes;
 
 /** The live bridges, each compiled once. */
@@ -42,13 +43,27 @@ public class Bridges {
    *
    * @param ceiling the most that it may do, stated or reckoned when it went live
    * @param hold why nothing is delivered just now; empty if it is
+   * @param letThrough up to this trace a person let go what it received, whatever caused it
    */
   public record Live(
       BridgeVersion version,
       String document,
       Instant since,
       Ceiling ceiling,
-      Optional<Hold> hold) {}
+      Optional<Hold> hold,
+      long letThrough) {
+
+    /** What it may do about its own doing. */
+    public TurnGuard turns() {
+      return new TurnGuard(
+          version
+              .definition()
+              .ceiling()
+              .map(BridgeDefinition.Ceiling::turns)
+              .orElse(BridgeDefinition.Turns.USUAL),
+          ceiling.per());
+    }
+  }
 
   /**
    * A bridge that was live and cannot be used any more, for example because a table it needs is
@@ -137,7 +152,13 @@ public class Bridges {
         BridgeVersion version = BridgeCompiler.compile(row.document(), row.number(), catalog);
         fresh.put(
             row.bridgeId(),
-            new Live(version, row.document(), row.madeAt(), ceiling(row, version), hold(row)));
+            new Live(
+                version,
+                row.document(),
+                row.madeAt(),
+                ceiling(row, version),
+                hold(row),
+                row.letThrough()));
         if (row.listens().isEmpty()) {
           String listens = Listens.of(version.definition().from()).write();
           mapper.noteListens(row.bridgeId(), row.number(), listens);
@@ -362,8 +383,12 @@ public class Bridges {
 
   /** Holds a bridge that would have passed its ceiling. */
   public boolean holdAtCeiling(String id, Ceiling.Passed passed) {
-    String because = CeilingWords.because(passed);
-    LOG.warn("bridge {} is held by its ceiling: {}", id, because);
+    return holdItself(id, CeilingWords.because(passed));
+  }
+
+  /** A bridge holds itself. */
+  public boolean holdItself(String id, String because) {
+    LOG.warn("bridge {} holds itself: {}", id, because);
     return hold(id, because, By.ENGINE);
   }
 

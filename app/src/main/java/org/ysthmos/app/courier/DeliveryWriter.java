@@ -97,7 +97,7 @@ class DeliveryWriter {
           if (delivery.effectName() == null) {
             traces.made(delivery.traceSeq(), record);
           }
-          pairs.made(delivery.bridgeId(), delivery.matchHash(), record);
+          pairs.made(delivery.bridgeId(), delivery.matchHash(), record, delivery.traceSeq());
         });
   }
 
@@ -120,7 +120,12 @@ class DeliveryWriter {
             .withStored(stored(delivery, delivered));
     Runnable agreed =
         pairs.agreed(
-            delivery.bridgeId(), delivery.matchHash(), delivered, fields, trace.eventSeq());
+            delivery.bridgeId(),
+            delivery.matchHash(),
+            delivered,
+            fields,
+            trace.eventSeq(),
+            trace.seq());
     log.store(
         attempt,
         trace,

@@ -2,9 +2,7 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
@@ -16,7 +14,6 @@ import org.ysthmos.app.courier.DeliveryMapper;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.event.EventMapper.EventRow;
-import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.search.SeenIndex;
@@ -26,6 +23,7 @@ import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Stories;
 import org.ysthmos.app.trace.StoryWriter;
+import org.ysthmos.app.trace.TraceCauses;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceQueue;
@@ -53,7 +51,11 @@ import org.ysthmos.core.value.ValueJson;
 @Component
 class DecisionWriter {
 
-  /** A decision with all that it came from. */
+  /**
+   * A decision with all that it came from.
+   *
+   * @param cause what caused its event, if that came of our own writing
+   */
   record Deciding(
       TraceQueue.Claimed claimed,
       BridgeVersion bridge,
@@ -61,6 +63,7 @@ class DecisionWriter {
       Event event,
       Decision decision,
       EngineWorld world,
+      Optional<TraceCauses.Cause> cause,
       Instant start,
       Duration took) {
 
@@ -81,7 +84,7 @@ class DecisionWriter {
     PAIR_BUSY,
     /** Another changed the pair after the decision read it. */
     PAIR_CHANGED,
-    /** The bridge would pass its ceiling: it is held, and the trace waits for its release. */
+    /** The bridge would pass a bound: it is held, and the trace waits for its release. */
     HELD
   }
 
@@ -97,7 +100,9 @@ class DecisionWriter {
   private final TraceEnds ends;
   private final DeliveryQueue deliveryQueue;
   private final Bridges bridges;
-  private final Ceilings ceilings;
+  private final Bounds bounds;
+  private final TraceCauses causes;
+  private final Undecided undecided;
   private final Pairs pairs;
   private final Tables tables;
   private final Systems systems;
@@ -115,7 +120,9 @@ class DecisionWriter {
       TraceEnds ends,
       DeliveryQueue deliveryQueue,
       Bridges bridges,
-      Ceilings ceilings,
+      Bounds bounds,
+      TraceCauses causes,
+      Undecided undecided,
       Pairs pairs,
       Tables tables,
       Systems systems,
@@ -131,7 +138,9 @@ class DecisionWriter {
     this.ends = ends;
     this.deliveryQueue = deliveryQueue;
     this.bridges = bridges;
-    this.ceilings = ceilings;
+    this.bounds = bounds;
+    this.causes = causes;
+    this.undecided = undecided;
     this.pairs = pairs;
     this.tables = tables;
     this.systems = systems;
@@ -148,7 +157,7 @@ class DecisionWriter {
     // What takes time and needs no database is done before it.
     byte[] part = stories.pack(story(deciding));
     SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
-    AtomicReference<Ceiling.Passed> passed = new AtomicReference<>();
+    AtomicReference<String> passed = new AtomicReference<>();
     Stored stored;
     try {
       stored = journal.soon(() -> storeNow(deciding, part, words, passed::set));
@@ -156,7 +165,7 @@ class DecisionWriter {
       return Stored.PAIR_CHANGED;
     }
     if (stored == Stored.HELD) {
-      hold(deciding.claimed(), Objects.requireNonNull(passed.get(), "held for nothing"));
+      hold(deciding, Objects.requireNonNull(passed.get(), "held for nothing"));
     }
     if (stored == Stored.STORED) {
       signals.toDeliver().raise();
@@ -166,10 +175,10 @@ class DecisionWriter {
   }
 
   /**
-   * @param told learns of a ceiling that would be passed; nothing is stored then
+   * @param told learns of a bound that would be passed; nothing is stored then
    */
   private Stored storeNow(
-      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<Ceiling.Passed> told) {
+      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<String> told) {
     Decision decision = deciding.decision();
     List<TaskDecision> carried = deciding.carried();
     for (TaskDecision task : carried) {
@@ -178,20 +187,22 @@ class DecisionWriter {
         return Stored.PAIR_BUSY;
       }
     }
-    Optional<Ceiling.Passed> passed = take(deciding, carried);
+    Optional<String> passed = bounds.passedBy(deciding, carried);
     if (passed.isPresent()) {
       told.accept(passed.get());
       return Stored.HELD;
     }
     for (TaskDecision task : carried) {
       if (task.delivery().isPresent()
-          && !pairs.reserve(task, deciding.event(), deciding.world().seen(task.key()))) {
+          && !pairs.reserve(
+              task, deciding.event(), deciding.world().seen(task.key()), spanOf(deciding))) {
         throw new PairChanged();
       }
     }
     for (TaskDecision task : carried) {
       task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
     }
+    deciding.cause().ifPresent(cause -> causes.add(deciding.trace().seq(), cause));
     tables.count(decision.tableUses());
     stories.add(deciding.trace().seq(), part);
     seen.replace(words);
@@ -200,17 +211,21 @@ class DecisionWriter {
     return Stored.STORED;
   }
 
-  /** Counts what the bridge is to do; what a person tries is no doing of the bridge's. */
-  private Optional<Ceiling.Passed> take(Deciding deciding, List<TaskDecision> carried) {
-    Map<EffectKind, Integer> more = new EnumMap<>(EffectKind.class);
-    carried.stream()
-        .flatMap(task -> task.delivery().stream())
-        .forEach(planned -> more.merge(systems.kindOf(planned), 1, Integer::sum));
-    Optional<Bridges.Live> live = bridges.live(deciding.trace().bridgeId());
-    if (more.isEmpty() || deciding.trace().isTry() || live.isEmpty()) {
-      return Optional.empty();
+  /** In which it is counted how often the bridge writes to one task. */
+  private Duration spanOf(Deciding deciding) {
+    return bridges
+        .live(deciding.trace().bridgeId())
+        .map(live -> live.ceiling().per())
+        .orElse(Ceiling.USUAL_SPAN);
+  }
+
+  /** Holds a bridge at a bound; what would have passed it is decided anew after its release. */
+  private void hold(Deciding deciding, String because) {
+    String bridge = deciding.trace().bridgeId();
+    if (bridges.holdItself(bridge, because)) {
+      feed.changed(bridge, deciding.trace().id());
     }
-    return ceilings.take(deciding.trace().bridgeId(), live.get().ceiling(), more);
+    undecided.postpone(deciding.claimed(), clock.instant());
   }
 
   /** Ends the trace, unless something is to be delivered. */
@@ -339,90 +354,5 @@ class DecisionWriter {
 
   private static @Nullable String reason(Decision decision) {
     return decision.because().isEmpty() ? null : DecisionWords.detail(decision);
-  }
-
-  /** Puts a trace off without counting a try. */
-  void postpone(TraceQueue.Claimed claimed, Instant until) {
-    journal.runSoon(() -> queue.pause(claimed, claimed.tries(), claimed.breaks(), until));
-  }
-
-  /** Holds a bridge at its ceiling; what would have passed it is decided anew after its release. */
-  private void hold(TraceQueue.Claimed claimed, Ceiling.Passed passed) {
-    String bridge = claimed.trace().bridgeId();
-    if (bridges.holdAtCeiling(bridge, passed)) {
-      feed.changed(bridge, claimed.trace().id());
-    }
-    postpone(claimed, clock.instant());
-  }
-
-  /** Puts a trace off that broke through a fault of ours. */
-  void brokeHere(TraceQueue.Claimed claimed, int breaks, Instant until) {
-    journal.runSoon(() -> queue.pause(claimed, claimed.tries(), breaks, until));
-  }
-
-  /** Gives a trace up that broke too often through a fault of ours. */
-  void giveUp(TraceQueue.Claimed claimed, Failure failure) {
-    fail(claimed, "Given up: ", failure);
-  }
-
-  /** A trace of what could not be read ends. */
-  void setAside(TraceQueue.Claimed claimed, Failure failure) {
-    fail(claimed, "Set aside: ", failure);
-  }
-
-  private void fail(TraceQueue.Claimed claimed, String how, Failure failure) {
-    Instant now = clock.instant();
-    byte[] part =
-        stories.pack(
-            TraceStory.EMPTY.with(
-                line(now, Mark.FAILED, how + failure.kind().words(), Words.sentence(failure))));
-    journal.runSoon(
-        () -> {
-          stories.add(claimed.trace().seq(), part);
-          ends.fail(claimed, List.of(new TraceEnds.Failed("", "", failure)), now);
-        });
-    feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
-  }
-
-  private static Line line(Instant at, Mark mark, String what, String detail) {
-    return new Line(at, 0, mark, what, detail, "", "", null);
-  }
-
-  /** A trace ends with no effect. */
-  void passBy(TraceQueue.Claimed claimed, String because) {
-    Instant now = clock.instant();
-    byte[] part =
-        stories.pack(TraceStory.EMPTY.with(line(now, Mark.DONE, "Passed by", because + ".")));
-    journal.runSoon(
-        () -> {
-          stories.add(claimed.trace().seq(), part);
-          ends.end(claimed, Verdict.PASSED_BY, because, now);
-        });
-    feed.changed(claimed.trace().bridgeId(), claimed.trace().id());
-  }
-
-  /** Puts a trace off after a try that failed for now. */
-  void waitAfter(Deciding deciding, int tries, Failure failure, Instant until) {
-    Instant now = clock.instant();
-    Duration pause = Duration.between(now, until);
-    Line waiting =
-        new Line(
-            now,
-            pause.toNanos() / 1000,
-            Mark.WAITING,
-            "Waits " + DecisionWords.span(pause) + " before the next try",
-            failure.message(),
-            "",
-            "",
-            null);
-    byte[] part = stories.pack(TraceStory.EMPTY.withAll(deciding.world().lines()).with(waiting));
-    journal.runSoon(
-        () -> {
-          TraceQueue.Claimed claimed = deciding.claimed();
-          queue.pause(claimed, tries, claimed.breaks(), until);
-          stories.add(claimed.trace().seq(), part);
-          traces.tried(claimed.trace().seq(), tries, failure.kind(), Words.sentence(failure));
-        });
-    feed.changed(deciding.trace().bridgeId(), deciding.trace().id());
   }
 }

@@ -72,6 +72,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final Systems systems;
   private final EngineWorld.Sources sources;
   private final DecisionWriter writer;
+  private final Undecided undecided;
+  private final Causes causes;
   private final Polling polling;
   private final TaskRequests requests;
   private final DeliveryQueue deliveries;
@@ -91,6 +93,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Tables tables,
       ReceivedEvents received,
       DecisionWriter writer,
+      Undecided undecided,
+      Causes causes,
       Polling polling,
       TaskRequests requests,
       DeliveryQueue deliveries,
@@ -105,6 +109,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.systems = systems;
     this.sources = new EngineWorld.Sources(systems, pairs, tasks, tables, received);
     this.writer = writer;
+    this.undecided = undecided;
+    this.causes = causes;
     this.polling = polling;
     this.requests = requests;
     this.deliveries = deliveries;
@@ -199,10 +205,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   public void giveBack(Claimed claimed, Throwable why) {
     int breaks = claimed.breaks() + 1;
     if (breaks < settings.retry().breaks()) {
-      writer.brokeHere(claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
+      undecided.brokeHere(claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
       return;
     }
-    writer.giveUp(claimed, Failure.brokeHere("Deciding it", breaks, why));
+    undecided.giveUp(claimed, Failure.brokeHere("Deciding it", breaks, why));
   }
 
   @Override
@@ -216,7 +222,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       return;
     }
     if (!claimed.trace().isTry() && live.retired(claimed.trace().bridgeId()).isPresent()) {
-      writer.passBy(claimed, "Its bridge was retired before it was decided");
+      undecided.passBy(claimed, "Its bridge was retired before it was decided");
       return;
     }
     Optional<BridgeVersion> usable = bridges.find(claimed.trace(), claimed.tryDocument());
@@ -234,8 +240,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
-    if (mayBeOfWhatIsBeingSent(claimed, bridge, event)) {
-      writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+    if (mayBeOfWhatIsBeingSent(claimed, event)) {
+      undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
       return;
     }
     for (int race = 0; race < MOST_RACES; race++) {
@@ -248,16 +254,16 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       }
       LOG.debug("the pair of trace {} changed meanwhile; deciding again", claimed.trace().id());
     }
-    writer.postpone(claimed, clock.instant().plus(AFTER_RACES));
+    undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
   }
 
   /**
    * Whether the event may tell of our own writing whose answer is not here yet. It waits for that,
-   * but not for long: a target that does not answer must not keep back what others did there.
+   * but not for long: a target that does not answer must not keep back what others did there. One
+   * that is to hear our own writing waits too, as it must be known what caused its events.
    */
-  private boolean mayBeOfWhatIsBeingSent(Claimed claimed, BridgeVersion bridge, Event event) {
-    return !bridge.definition().from().ownWrites()
-        && clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
+  private boolean mayBeOfWhatIsBeingSent(Claimed claimed, Event event) {
+    return clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
         && systems.ownWriting(event).stream()
             .flatMap(own -> own.in().stream())
             .anyMatch(
@@ -273,22 +279,22 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
         claimed.trace().resendOf() != null
             && polling.readAgain(row.systemId(), row.collectionId(), aside.item());
     if (again) {
-      writer.passBy(
+      undecided.passBy(
           claimed, "It is read again where it stands; what comes of it has a trace of its own");
     } else {
-      writer.setAside(claimed, aside.failure());
+      undecided.setAside(claimed, aside.failure());
     }
   }
 
   /** The events of a bridge that cannot be used wait until it can; a try is over. */
   private void unusable(Claimed claimed) {
     if (claimed.trace().isTry()) {
-      writer.giveUp(
+      undecided.giveUp(
           claimed,
           Failure.of(FailureKind.MAPPING_ERROR, "The draft cannot be used any more")
               .withRemedy("Look at its mistakes on the desk, then try once more"));
     } else {
-      writer.postpone(claimed, clock.instant().plus(Duration.ofSeconds(5)));
+      undecided.postpone(claimed, clock.instant().plus(Duration.ofSeconds(5)));
     }
   }
 
@@ -299,7 +305,16 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     long began = System.nanoTime();
     Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
     Duration took = Duration.ofNanos(System.nanoTime() - began);
-    return new DecisionWriter.Deciding(claimed, bridge, row, event, decision, world, start, took);
+    return new DecisionWriter.Deciding(
+        claimed,
+        bridge,
+        row,
+        event,
+        decision,
+        world,
+        causes.of(claimed.trace(), event, row),
+        start,
+        took);
   }
 
   /** Puts the trace off if the failure passes by itself and there are tries left. */
@@ -308,12 +323,12 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     Claimed claimed = deciding.claimed();
     Instant now = clock.instant();
     if (failure.noRoom()) {
-      writer.postpone(claimed, now.plus(failure.retryAfter().orElse(AFTER_RACES)));
+      undecided.postpone(claimed, now.plus(failure.retryAfter().orElse(AFTER_RACES)));
       return true;
     }
     if (failure.kind() == FailureKind.NOT_YET_THERE) {
       // The bridge says how long it waits, so that this costs none of its tries.
-      writer.waitAfter(
+      undecided.waitAfter(
           deciding,
           claimed.tries(),
           requests
@@ -333,12 +348,12 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     if (outage.isPresent()) {
       // It is the system that does not work: that costs this trace none of its tries.
       Instant until = outage.get().nextProbe().plus(LETS_ANOTHER_PROBE);
-      writer.waitAfter(deciding, claimed.tries(), failure, until);
+      undecided.waitAfter(deciding, claimed.tries(), failure, until);
       return true;
     }
     int tries = claimed.tries() + 1;
     Optional<Duration> wait = backOff.after(tries, failure);
-    wait.ifPresent(w -> writer.waitAfter(deciding, tries, failure, now.plus(w)));
+    wait.ifPresent(w -> undecided.waitAfter(deciding, tries, failure, now.plus(w)));
     return wait.isPresent();
   }
 

@@ -254,6 +254,8 @@ class EvidenceGathering {
                           hold.since(),
                           hold.because(),
                           CeilingWords.saysAlone(hold.because()),
+                          CeilingWords.saysCameBack(hold.because()),
+                          CeilingWords.saysSameTask(hold.because()),
                           span.records(),
                           span.events(),
                           loops.wayBack(id));

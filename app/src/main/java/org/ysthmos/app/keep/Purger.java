@@ -124,6 +124,7 @@ public class Purger {
     mapper.removeFailures(traces);
     mapper.removeDeliveries(traces);
     mapper.removeTries(traces);
+    mapper.removeCauses(traces);
     mapper.removeWords(traces);
     mapper.removeTraces(traces);
     Long oldest = mapper.oldestTrace();

@@ -27,6 +27,7 @@ public interface PairMapper {
    * @param part which of several tasks of its record; empty for one task, null if not known
    * @param effectName the name of what comes after the tasks; null for a task
    * @param takenBack whether its task was taken back and is not made again
+   * @param often how often it was written to since then; null if it never was
    */
   record PairRow(
       String bridgeId,
@@ -50,14 +51,16 @@ public interface PairMapper {
       String marks,
       @Nullable String part,
       @Nullable String effectName,
-      boolean takenBack) {}
+      boolean takenBack,
+      int often,
+      @Nullable Instant oftenSince) {}
 
   @Select(
       """
       SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
         target_system, target_collection, target_record, agreed, stored, revision, made_at,
         changed_at, event_seq, doubt_since, left_so, anew, marks, part,
-        effect_name, taken_back
+        effect_name, taken_back, often, often_since
       FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
@@ -70,21 +73,25 @@ public interface PairMapper {
       INSERT INTO pair (bridge_id, match_hash, match_text, source_system, source_collection,
                         source_record, target_system, target_collection, target_record, agreed,
                         stored, revision, made_at, changed_at, event_seq, part,
-                        effect_name)
+                        effect_name, often, often_since)
       VALUES (#{bridgeId}, #{matchHash}, #{matchText}, #{sourceSystem}, #{sourceCollection},
               #{sourceRecord}, #{targetSystem}, #{targetCollection}, #{targetRecord}, #{agreed},
               #{stored}, #{revision}, #{madeAt}, #{changedAt}, #{eventSeq},
-              #{part}, #{effectName})
+              #{part}, #{effectName}, #{often}, #{oftenSince})
       """)
   void reserve(PairRow pair);
 
   @Update(
       """
-      UPDATE pair SET revision = revision + 1
+      UPDATE pair SET revision = revision + 1, often = #{often}, often_since = #{oftenSince}
       WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND revision = #{revision}
       """)
   int reserveAgain(
-      @Param("bridge") String bridge, @Param("hash") String hash, @Param("revision") int revision);
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("revision") int revision,
+      @Param("often") int often,
+      @Param("oftenSince") Instant oftenSince);
 
   /** Nobody knows whether the task was made. */
   @Update(
@@ -99,7 +106,8 @@ public interface PairMapper {
       """
       UPDATE pair SET target_record = #{record}, agreed = #{agreed}, stored = #{stored}, revision = revision + 1,
         doubt_since = NULL,
-        changed_at = #{now}, event_seq = GREATEST(event_seq, #{eventSeq}), marks = #{marks}
+        changed_at = #{now}, event_seq = GREATEST(event_seq, #{eventSeq}), marks = #{marks},
+        trace_seq = #{traceSeq}
       WHERE bridge_id = #{bridge} AND match_hash = #{hash}
       """)
   void keep(
@@ -110,7 +118,8 @@ public interface PairMapper {
       @Param("stored") String stored,
       @Param("now") Instant now,
       @Param("eventSeq") long eventSeq,
-      @Param("marks") String marks);
+      @Param("marks") String marks,
+      @Param("traceSeq") long traceSeq);
 
   /** Its task is not there any more; the next one is made with all that is known. */
   @Update(
@@ -187,13 +196,14 @@ public interface PairMapper {
    * What a pair keeps of a task.
    *
    * @param marks each on a line
+   * @param traceSeq the trace that wrote to it last; null if that is not known
    */
-  record MarksRow(String targetCollection, String marks) {}
+  record MarksRow(String targetCollection, String marks, @Nullable Long traceSeq) {}
 
   /** The marks that pairs keep of the tasks with an id, in whichever collection they stand. */
   @Select(
       """
-      SELECT target_collection, marks FROM pair
+      SELECT target_collection, marks, trace_seq FROM pair
       WHERE target_system = #{system} AND target_record = #{record}
       """)
   List<MarksRow> marks(@Param("system") String system, @Param("record") String record);

@@ -5,7 +5,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -41,9 +43,38 @@ public class Pairs {
    * A pair as a decision saw it; revision 0 means that there was none.
    *
    * @param doubtSince since when nobody knows whether its task was made
+   * @param often how often its task was written to
    */
-  public record Seen(int revision, Optional<PairState> state, Optional<Instant> doubtSince) {
-    public static final Seen NONE = new Seen(0, Optional.empty(), Optional.empty());
+  public record Seen(
+      int revision, Optional<PairState> state, Optional<Instant> doubtSince, Often often) {
+    public static final Seen NONE =
+        new Seen(0, Optional.empty(), Optional.empty(), new Often(0, Optional.empty()));
+  }
+
+  /**
+   * How often a task was written to. One span is counted after the other, so that across the end of
+   * one as many as twice the most may come within its length.
+   *
+   * @param times since then
+   * @param since when the span began; empty if it never was
+   */
+  public record Often(int times, Optional<Instant> since) {
+
+    /** How often it was in the span that a moment falls into. */
+    public int within(Duration span, Instant now) {
+      return isOver(span, now) ? 0 : times;
+    }
+
+    /** The same with one more. */
+    Often more(Duration span, Instant now) {
+      // A clock that was set back must not keep a span from ending.
+      Instant begun = since.filter(any -> !isOver(span, now)).filter(now::isAfter).orElse(now);
+      return new Often(within(span, now) + 1, Optional.of(begun));
+    }
+
+    private boolean isOver(Duration span, Instant now) {
+      return since.isEmpty() || !now.isBefore(since.get().plus(span));
+    }
   }
 
   /**
@@ -111,7 +142,8 @@ public class Pairs {
                     row.targetRecord() != null && row.eventSeq() > eventSeq,
                     stays(row),
                     row.anew())),
-            Optional.ofNullable(row.doubtSince()));
+            Optional.ofNullable(row.doubtSince()),
+            new Often(row.often(), Optional.ofNullable(row.oftenSince())));
   }
 
   private static Stays stays(PairRow row) {
@@ -124,13 +156,22 @@ public class Pairs {
   /**
    * Reserves the pair for the one who saw it so; inside the transaction that stores the deliveries.
    *
+   * @param span in which it is counted how often a task is written to
    * @return false if another changed it since
    */
-  public boolean reserve(TaskDecision task, Event event, Seen seen) {
+  public boolean reserve(TaskDecision task, Event event, Seen seen, Duration span) {
     MatchKey key = task.key();
     PlannedDelivery planned = task.delivery().orElseThrow();
+    Instant now = clock.instant();
+    Often often = seen.often().more(span, now);
     if (seen.revision() > 0) {
-      return mapper.reserveAgain(key.bridge(), key.hash(), seen.revision()) == 1;
+      return mapper.reserveAgain(
+              key.bridge(),
+              key.hash(),
+              seen.revision(),
+              often.times(),
+              often.since().orElse(now))
+          == 1;
     }
     try {
       mapper.reserve(
@@ -147,8 +188,8 @@ public class Pairs {
               bytes(Map.of()),
               "{}",
               1,
-              clock.instant(),
-              clock.instant(),
+              now,
+              now,
               0,
               null,
               false,
@@ -156,7 +197,9 @@ public class Pairs {
               "",
               Words.limited(task.then() ? "" : task.member(), 1000),
               planned.then().orElse(null),
-              false));
+              false,
+              often.times(),
+              often.since().orElse(now)));
       return true;
     } catch (DuplicateKeyException anotherWasFirst) {
       return false;
@@ -169,11 +212,19 @@ public class Pairs {
   }
 
   /** Writes down that the task exists, before anything else is asked of its system. */
-  public void made(String bridge, String hash, String record) {
+  public void made(String bridge, String hash, String record, long traceSeq) {
     PairRow row = mapper.find(bridge, hash);
     if (row != null && row.targetRecord() == null) {
       mapper.keep(
-          bridge, hash, record, row.agreed(), row.stored(), clock.instant(), 0, row.marks());
+          bridge,
+          hash,
+          record,
+          row.agreed(),
+          row.stored(),
+          clock.instant(),
+          0,
+          row.marks(),
+          traceSeq);
     }
   }
 
@@ -182,13 +233,15 @@ public class Pairs {
    * what is given writes it down, inside a change.
    *
    * @param eventSeq the order number of the event that it came of
+   * @param traceSeq the trace that it was delivered for
    */
   public Runnable agreed(
       String bridge,
       String hash,
       TaskGateway.Delivered outcome,
       SequencedMap<String, Value> delivered,
-      long eventSeq) {
+      long eventSeq,
+      long traceSeq) {
     PairRow row = required(bridge, hash);
     Map<String, Value> agreed = new LinkedHashMap<>(fields(row.agreed()));
     agreed.putAll(delivered);
@@ -200,7 +253,15 @@ public class Pairs {
     String marks = marks(outcome.marks(), row.marks());
     return () ->
         mapper.keep(
-            bridge, hash, outcome.record(), values, texts, clock.instant(), eventSeq, marks);
+            bridge,
+            hash,
+            outcome.record(),
+            values,
+            texts,
+            clock.instant(),
+            eventSeq,
+            marks,
+            traceSeq);
   }
 
   /** The newest first; of earlier ones only some, since events of them may still be on the way. */
@@ -223,6 +284,26 @@ public class Pairs {
         .filter(row -> collections.contains(row.targetCollection()))
         .flatMap(row -> row.marks().lines())
         .anyMatch(marks::contains);
+  }
+
+  /**
+   * A trace that wrote to a record.
+   *
+   * @param marks of the states that it was brought to
+   */
+  public record Writer(long trace, Set<String> marks) {}
+
+  /**
+   * The traces that wrote to a record last, one for each pair of it, the newest first.
+   *
+   * @param collections those in which the record may stand
+   */
+  public List<Writer> writers(String system, Set<String> collections, String record) {
+    return mapper.marks(system, record).stream()
+        .filter(row -> row.traceSeq() != null && collections.contains(row.targetCollection()))
+        .map(row -> new Writer(row.traceSeq(), Set.copyOf(row.marks().lines().toList())))
+        .sorted(Comparator.comparingLong(Writer::trace).reversed())
+        .toList();
   }
 
   /**

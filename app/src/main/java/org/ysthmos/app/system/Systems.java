@@ -253,19 +253,31 @@ public class Systems implements Shapes {
 
   /** Empty if nothing written from here can come back as this event. */
   public Optional<OwnWriting> ownWriting(Event event) {
-    Optional<SystemCollection> heard = collection(event.system(), event.collection());
-    List<String> marks = heard.map(one -> one.marks(event)).orElse(List.of());
+    List<String> marks = marks(event);
     if (marks.isEmpty()) {
       return Optional.empty();
     }
-    Set<String> in =
-        find(event.system()).stream()
-            .flatMap(system -> system.description().collections().entrySet().stream())
-            .filter(entry -> entry.getValue().makes() || entry.getValue().changes())
-            .filter(entry -> heard.get().hearsOf(entry.getValue()))
-            .map(Map.Entry::getKey)
-            .collect(Collectors.toSet());
+    Set<String> in = writtenIn(event);
     return in.isEmpty() ? Optional.empty() : Optional.of(new OwnWriting(in, marks));
+  }
+
+  /** The marks of the state that an event tells of; none where its system gives none. */
+  public List<String> marks(Event event) {
+    return collection(event.system(), event.collection())
+        .map(one -> one.marks(event))
+        .orElse(List.of());
+  }
+
+  /** The collections in which what an event tells of may have been written from here. */
+  public Set<String> writtenIn(Event event) {
+    Optional<SystemCollection> heard = collection(event.system(), event.collection());
+    return heard.stream()
+        .flatMap(one -> find(event.system()).stream())
+        .flatMap(system -> system.description().collections().entrySet().stream())
+        .filter(entry -> entry.getValue().makes() || entry.getValue().changes())
+        .filter(entry -> heard.get().hearsOf(entry.getValue()))
+        .map(Map.Entry::getKey)
+        .collect(Collectors.toSet());
   }
 
   public Optional<SystemCollection> collection(String system, String collection) {

@@ -92,6 +92,7 @@ class TraceController {
    * @param older the trace that this one is a resend of
    * @param incident the number of the incident that it waits for; null if it waits for none
    * @param failures all that failed, in order
+   * @param chain what caused it, and what it caused
    */
   record TraceView(
       TraceSummary trace,
@@ -104,7 +105,20 @@ class TraceController {
       String older,
       @Schema(nullable = true) @Nullable Long incident,
       List<FailureView> failures,
+      ChainView chain,
       TraceStory story) {}
+
+  /**
+   * The chain in which a trace stands: what was written from here came back as another's event.
+   *
+   * @param before the traces that led to it, the first first; none for most
+   * @param earlier how many came before those
+   * @param caused the traces that it led to directly
+   */
+  record ChainView(List<LinkView> before, int earlier, List<LinkView> caused) {}
+
+  /** A trace in a chain. */
+  record LinkView(String id, String bridgeName, String title, Verdict verdict) {}
 
   /**
    * One failure of a trace.
@@ -142,6 +156,7 @@ class TraceController {
   private final EventMapper events;
   private final Stories stories;
   private final FailureMapper failures;
+  private final TraceCauses causes;
   private final BridgeOfTrace bridges;
   private final Systems systems;
   private final Resender resender;
@@ -153,6 +168,7 @@ class TraceController {
       EventMapper events,
       Stories stories,
       FailureMapper failures,
+      TraceCauses causes,
       BridgeOfTrace bridges,
       Systems systems,
       Resender resender,
@@ -162,6 +178,7 @@ class TraceController {
     this.events = events;
     this.stories = stories;
     this.failures = failures;
+    this.causes = causes;
     this.bridges = bridges;
     this.systems = systems;
     this.resender = resender;
@@ -311,7 +328,20 @@ class TraceController {
         text(row.resendOf()),
         failures.incidentOf(row.seq()),
         failures.of(row.seq()).stream().map(TraceController::failure).toList(),
+        chain(row),
         stories.read(row, event));
+  }
+
+  private ChainView chain(TraceRow row) {
+    TraceCauses.Chain chain = causes.chain(row.seq());
+    return new ChainView(links(chain.before()), chain.earlier(), links(chain.caused()));
+  }
+
+  private List<LinkView> links(List<TraceRow> rows) {
+    return rows.stream()
+        .map(this::summary)
+        .map(one -> new LinkView(one.id(), one.bridgeName(), one.title(), one.verdict()))
+        .toList();
   }
 
   private static FailureView failure(FailureMapper.FailureRow row) {

@@ -101,12 +101,35 @@ public record BridgeDefinition(
   /**
    * The most that the bridge may do in a span of time.
    *
-   * @param most of each kind that is stated, at least one kind
+   * @param most of each kind that is stated; what is not is reckoned
+   * @param turns what it may do about its own doing
    */
-  public record Ceiling(Map<EffectKind, Integer> most, Duration per) {
+  public record Ceiling(Map<EffectKind, Integer> most, Duration per, Turns turns) {
     public Ceiling {
-      most = Collections.unmodifiableMap(new EnumMap<>(most));
+      most =
+          most.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(most));
     }
+
+    public Ceiling(Map<EffectKind, Integer> most, Duration per) {
+      this(most, per, Turns.USUAL);
+    }
+  }
+
+  /**
+   * How far what a bridge does may come back to it, or go on by itself, before it is held. The
+   * usual numbers are common practice, no source.
+   *
+   * @param again how often it may act on what came of its own doing
+   * @param chain of how many bridges' doing, one caused by the other, it may be the last
+   * @param sameTask how often it may write to one task in the span of its ceiling
+   */
+  public record Turns(int again, int chain, int sameTask) {
+
+    /** What holds where a document states nothing. */
+    public static final Turns USUAL = new Turns(0, 8, 60);
+
+    /** The most that can be stated for the first two: a chain is walked link by link. */
+    public static final int MOST = 1000;
   }
 
   public BridgeDefinition {

@@ -9,6 +9,9 @@ public final class CeilingWords {
 
   private static final String ALONE = "One event alone";
 
+  private static final String BACK = "What it did came back to it";
+  private static final String SAME = "It would write to";
+
   private CeilingWords() {}
 
   /** Whether these words say that one event alone is more than the ceiling allows. */
@@ -27,6 +30,41 @@ public final class CeilingWords {
     }
     return "It would have come to %s; %s"
         .formatted(counted(passed.kind(), passed.before() + passed.more()), ceiling);
+  }
+
+  /**
+   * Why a bridge is held that its own doing came back to.
+   *
+   * @param what the event, the record or the chain that it is about, as people read it
+   */
+  public static String because(TurnGuard.Passed passed, String what) {
+    return switch (passed.sort()) {
+      case AGAIN ->
+          BACK + ": %s. It acts on its own doing %s"
+              .formatted(what, passed.most() == 0 ? "never" : "%d times".formatted(passed.most()));
+      case CHAIN ->
+          "One bridge set the other going, %d in a row: %s. It acts at the end of no more than %d"
+              .formatted(passed.came(), what, passed.most());
+      case SAME_TASK ->
+          SAME + " %s for the %s time in %s; it may %d times"
+              .formatted(what, ordinal(passed.came()), span(passed.per()), passed.most());
+    };
+  }
+
+  /** Whether these words say that what a bridge did came back to it. */
+  public static boolean saysCameBack(String because) {
+    return because.startsWith(BACK);
+  }
+
+  /** Whether these words say that one task was written to very often. */
+  public static boolean saysSameTask(String because) {
+    return because.startsWith(SAME);
+  }
+
+  private static String ordinal(long many) {
+    long last = many % 10;
+    boolean teen = many % 100 / 10 == 1;
+    return many + (teen || last == 0 || last > 3 ? "th" : last == 1 ? "st" : last == 2 ? "nd" : "rd");
   }
 
   /** How many of a kind, for example {@code 3 new tasks}. */

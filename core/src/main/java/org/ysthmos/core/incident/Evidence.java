@@ -174,13 +174,22 @@ public record Evidence(
    *
    * @param because why, as a sentence
    * @param alone whether one event alone is more than the ceiling allows
+   * @param cameBack whether an event that it was about to act on came of its own doing
+   * @param sameTask whether it was about to write to one task over and over
    * @param records of how many different records its events of the last span were
    * @param events how many events it had in the last span
    * @param path the places that its own writing comes back through, itself included; empty if it
    *     does not come back
    */
   public record Hold(
-      Instant since, String because, boolean alone, int records, int events, List<String> path) {}
+      Instant since,
+      String because,
+      boolean alone,
+      boolean cameBack,
+      boolean sameTask,
+      int records,
+      int events,
+      List<String> path) {}
 
   /** How many failures there are. */
   int count() {

@@ -36,6 +36,7 @@ final class HeldCauses {
             back,
             PROVES,
             "What it makes comes back to it: " + String.join(" → ", hold.path()) + ".")
+        .because(hold.cameBack(), PROVES, "The event that it held itself at came of its own doing.")
         .because(
             back && hold.records() > MANY_EACH,
             WEAK,
@@ -46,6 +47,7 @@ final class HeldCauses {
   private static Weighing oneRecord(Hold hold) {
     boolean many = hold.records() > 0 && hold.events() >= MANY_EACH * hold.records();
     return held(Cause.ONE_RECORD_RUNS, hold)
+        .because(hold.sameTask(), PROVES, "It was about to write to one task once more.")
         .because(
             many,
             STRONG + WEAK,

@@ -133,10 +133,12 @@ public final class BridgeSchema {
   private static ObjectNode ceiling() {
     Group group = group("per", text()).required("per");
     ArrayNode oneOfThem = JSON.arrayNode();
-    for (String kind : CeilingDocument.KINDS.keySet()) {
-      group.and(kind, JSON.objectNode().put("type", "integer").put("minimum", 1));
-      oneOfThem.addObject().putArray("required").add(kind);
-    }
+    CeilingDocument.least()
+        .forEach(
+            (key, least) -> {
+              group.and(key, JSON.objectNode().put("type", "integer").put("minimum", least));
+              oneOfThem.addObject().putArray("required").add(key);
+            });
     return group.node().set("anyOf", oneOfThem);
   }
 

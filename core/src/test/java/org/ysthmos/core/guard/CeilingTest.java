@@ -59,6 +59,21 @@ class CeilingTest {
         .isEqualTo("It would have come to 6 new tasks; its ceiling is 5 new tasks in an hour");
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "0,1,", "1,1,AGAIN", "0,7,", "0,8,CHAIN", "3,9,AGAIN",
+  })
+  void whatComesOfItsOwnDoingIsBounded(int again, int depth, TurnGuard.Sort sort) {
+    TurnGuard guard = new TurnGuard(BridgeDefinition.Turns.USUAL, Duration.ofHours(1));
+    assertThat(guard.ofChain(again, depth).map(TurnGuard.Passed::sort))
+        .isEqualTo(Optional.ofNullable(sort));
+    TurnGuard roomy = new TurnGuard(new BridgeDefinition.Turns(3, 10, 2), Duration.ofHours(1));
+    assertThat(roomy.ofChain(again, depth)).isEmpty();
+    assertThat(roomy.ofTask(1)).isEmpty();
+    assertThat(roomy.ofTask(2).map(passed -> CeilingWords.because(passed, "task 7")))
+        .contains("It would write to task 7 for the 3rd time in an hour; it may 2 times");
+  }
+
   /** Releasing does not help; it says what does. */
   @Test
   void oneEventThatIsMoreThanTheCeilingIsNamed() {
@@ -88,6 +103,8 @@ class CeilingTest {
         List.of(
             "ceiling: { messages: 2, per: P1D }",
             "ceiling: { creates: 1, changes: 2, messages: 3, per: PT10M }",
+            "ceiling: { again: 2, chain: 4, same-task: 20, per: PT10M }",
+            "ceiling: { creates: 1, chain: 4, per: PT10M }",
             "")) {
       String document = Desk.BRIDGE.replace(STATED, ceiling);
       BridgeDefinition read = Desk.bridge(document).definition();
@@ -104,8 +121,10 @@ class CeilingTest {
       delimiter = '|',
       value = {
         "{ creates: 0, per: PT1H } | a bridge that is to do nothing is held",
-        "{ per: PT1H } | at least one of creates, changes and messages",
+        "{ per: PT1H } | at least one of creates, changes, messages",
         "{ creates: 5 } | per",
+        "{ again: -1, per: PT1H } | from 0 to 1000",
+        "{ chain: 1001, per: PT1H } | from 1 to 1000",
         "{ creates: 5, per: PT0S } | longer than nothing",
         "{ removes: 5, per: PT1H } | removes"
       })

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.incident.Evidence.Group;
 import org.ysthmos.core.incident.Evidence.Hold;
 import org.ysthmos.core.incident.Evidence.Load;
@@ -149,7 +150,15 @@ final class Situation {
 
   Situation hold(boolean alone, int records, int events, String... path) {
     String because = "It would have come to 121 new tasks; its ceiling is 120 new tasks in an hour";
-    hold = Optional.of(new Hold(BEGIN, because, alone, records, events, List.of(path)));
+    hold = Optional.of(new Hold(
+                BEGIN,
+                because,
+                alone,
+                CeilingWords.saysCameBack(because),
+                CeilingWords.saysSameTask(because),
+                records,
+                events,
+                List.of(path)));
     return this;
   }
 
