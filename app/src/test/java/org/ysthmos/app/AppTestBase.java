@@ -80,7 +80,7 @@ abstract class AppTestBase {
           + Base64.getEncoder()
               .encodeToString("a secret of the tests".getBytes(StandardCharsets.UTF_8));
   private static final String DESK_TOKEN = "desk-token";
-  private static final String BOARD_TOKEN = "board-token";
+  static final String BOARD_TOKEN = "board-token";
 
   static final int PORT = freePort();
   static final VisitorDesk DESK;
