@@ -11,6 +11,12 @@ const KINDS: Record<string, string> = {
   changes: 'changes',
   messages: 'messages',
 }
+/** What it may do about its own doing, with what is usual. */
+const TURNS = {
+  again: { before: 'It may act on what came of its own doing', usual: '0', after: 'times,' },
+  chain: { before: 'at the end of at most', usual: '8', after: 'bridges in a row,' },
+  'same-task': { before: 'and write to one task', usual: '60', after: 'times in that span.' },
+} as const
 const SPANS: Record<string, string> = { PT10M: '10 minutes', PT1H: 'an hour', PT24H: 'a day' }
 const stated = computed(() => (isGroup(props.ceiling) ? props.ceiling : {}))
 const most = (kind: string) => String(stated.value[kind] ?? '')
@@ -49,9 +55,23 @@ function change(key: string, text: string) {
       <option v-for="(words, span) in SPANS" :key="span" :value="span">{{ words }}</option>
     </select>
   </p>
+  <p class="ceiling">
+    <label v-for="(turn, key) in TURNS" :key="key">
+      <span class="mid">{{ turn.before }}</span>
+      <input
+        class="in few"
+        inputmode="numeric"
+        :placeholder="turn.usual"
+        :aria-label="`${turn.before}, how often or how many`"
+        :value="most(key)"
+        @input="change(key, value($event))"
+      />
+      <span class="mid">{{ turn.after }}</span>
+    </label>
+  </p>
   <p class="dim hint">
     Before more would come of it, the bridge holds itself and keeps what arrives. What is left empty
-    is three times its busiest time, and at least 60.
+    in the first line is three times its busiest time, and at least 60.
   </p>
 </template>
 
@@ -65,6 +85,15 @@ function change(key: string, text: string) {
 }
 .count {
   width: 84px;
+  text-align: right;
+}
+.ceiling label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+.few {
+  width: 48px;
   text-align: right;
 }
 .hint {

@@ -9,6 +9,7 @@ import { ordinal } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
 import { TakeBackButton } from '@/features/recall'
+import ChainLine from './ChainLine.vue'
 import FieldWays from './FieldWays.vue'
 import GoneTask from './GoneTask.vue'
 import StoryLines from './StoryLines.vue'
@@ -127,6 +128,7 @@ async function again() {
         >See the incident</RouterLink
       >
     </p>
+    <ChainLine :chain="data.chain" />
     <div class="two">
       <StoryLines :view="data" />
       <FieldWays :view="data" />

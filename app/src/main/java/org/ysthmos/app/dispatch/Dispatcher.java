@@ -264,8 +264,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
    */
   private boolean mayBeOfWhatIsBeingSent(Claimed claimed, Event event) {
     return clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
-        && systems.ownWriting(event).stream()
-            .flatMap(own -> own.in().stream())
+        && systems.writtenIn(event).stream()
             .anyMatch(
                 collection ->
                     deliveries.isSendingTo(
