@@ -13,6 +13,7 @@ import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryMapper;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
@@ -55,6 +56,7 @@ class DecisionWriter {
    * A decision with all that it came from.
    *
    * @param cause what caused its event, if that came of our own writing
+   * @param alike the tasks that read nearly the same as others that are known
    */
   record Deciding(
       TraceQueue.Claimed claimed,
@@ -64,6 +66,7 @@ class DecisionWriter {
       Decision decision,
       EngineWorld world,
       Optional<TraceCauses.Cause> cause,
+      List<Duplicates.Found> alike,
       Instant start,
       Duration took) {
 
@@ -103,6 +106,7 @@ class DecisionWriter {
   private final Bounds bounds;
   private final TraceCauses causes;
   private final Undecided undecided;
+  private final Duplicates duplicates;
   private final Pairs pairs;
   private final Tables tables;
   private final Systems systems;
@@ -123,6 +127,7 @@ class DecisionWriter {
       Bounds bounds,
       TraceCauses causes,
       Undecided undecided,
+      Duplicates duplicates,
       Pairs pairs,
       Tables tables,
       Systems systems,
@@ -141,6 +146,7 @@ class DecisionWriter {
     this.bounds = bounds;
     this.causes = causes;
     this.undecided = undecided;
+    this.duplicates = duplicates;
     this.pairs = pairs;
     this.tables = tables;
     this.systems = systems;
@@ -202,6 +208,7 @@ class DecisionWriter {
     for (TaskDecision task : carried) {
       task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
     }
+    duplicates.keep(deciding.trace().seq(), deciding.alike());
     deciding.cause().ifPresent(cause -> causes.add(deciding.trace().seq(), cause));
     tables.count(decision.tableUses());
     stories.add(deciding.trace().seq(), part);

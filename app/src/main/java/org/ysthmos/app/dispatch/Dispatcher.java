@@ -13,6 +13,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -74,6 +75,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final DecisionWriter writer;
   private final Undecided undecided;
   private final Causes causes;
+  private final Duplicates duplicates;
   private final Polling polling;
   private final TaskRequests requests;
   private final DeliveryQueue deliveries;
@@ -95,6 +97,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       DecisionWriter writer,
       Undecided undecided,
       Causes causes,
+      Duplicates duplicates,
       Polling polling,
       TaskRequests requests,
       DeliveryQueue deliveries,
@@ -111,6 +114,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.writer = writer;
     this.undecided = undecided;
     this.causes = causes;
+    this.duplicates = duplicates;
     this.polling = polling;
     this.requests = requests;
     this.deliveries = deliveries;
@@ -300,6 +304,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private DecisionWriter.Deciding decide(
       Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row, Event event) {
     EngineWorld world = new EngineWorld(sources, clock, row);
+    duplicates.heard(event);
     Instant start = clock.instant();
     long began = System.nanoTime();
     Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
@@ -312,6 +317,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
         decision,
         world,
         causes.of(claimed.trace(), event, row),
+        claimed.trace().isTry() ? List.of() : duplicates.find(decision.tasks()),
         start,
         took);
   }

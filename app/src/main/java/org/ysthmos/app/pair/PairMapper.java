@@ -55,14 +55,16 @@ public interface PairMapper {
       int often,
       @Nullable Instant oftenSince) {}
 
-  @Select(
+  String COLUMNS =
       """
-      SELECT bridge_id, match_hash, match_text, source_system, source_collection, source_record,
-        target_system, target_collection, target_record, agreed, stored, revision, made_at,
-        changed_at, event_seq, doubt_since, left_so, anew, marks, part,
-        effect_name, taken_back, often, often_since
-      FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}
-      """)
+      bridge_id, match_hash, match_text, source_system, source_collection, source_record,
+      target_system, target_collection, target_record, agreed, stored, revision, made_at,
+      changed_at, event_seq, doubt_since, left_so, anew, marks, part, effect_name, taken_back,
+      often, often_since
+      """;
+
+  @Select(
+      "SELECT " + COLUMNS + " FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
 
   /**
@@ -161,6 +163,23 @@ public interface PairMapper {
       @Param("now") Instant now);
 
   /**
+   * Both sides are as they were agreed, on another task; what that holds beside is not known, and
+   * which of its states we made neither.
+   */
+  @Update(
+      """
+      UPDATE pair SET target_record = #{other}, stored = '{}', marks = '', left_so = FALSE,
+        taken_back = FALSE, revision = revision + 1, changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND match_hash = #{hash} AND target_record = #{record}
+      """)
+  int join(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("record") String record,
+      @Param("other") String other,
+      @Param("now") Instant now);
+
+  /**
    * What was written to a record for a pair.
    *
    * @param marks each on a line
@@ -174,6 +193,20 @@ public interface PairMapper {
       WHERE target_system = #{system} AND target_record = #{record} ORDER BY changed_at
       """)
   List<WrittenRow> written(@Param("system") String system, @Param("record") String record);
+
+  /** The pairs of a bridge and a source record. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + " FROM pair WHERE bridge_id = #{bridge} AND source_record = #{record} LIMIT 50")
+  List<PairRow> ofSource(@Param("bridge") String bridge, @Param("record") String record);
+
+  /** The pairs of a task. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + " FROM pair WHERE target_system = #{system} AND target_record = #{record} LIMIT 50")
+  List<PairRow> ofTarget(@Param("system") String system, @Param("record") String record);
 
   /** A task that was made of a record. */
   record TaskRow(String targetSystem, String targetCollection, String targetRecord) {}

@@ -350,6 +350,16 @@ public class Pairs {
     return mapper.takenBack(bridge, hash, record, clock.instant()) == 1;
   }
 
+  /**
+   * A pair's task and another are one thing, and the pair has the other from now on; inside a
+   * change. What both sides agreed stays so: nothing is written over there until it changes.
+   *
+   * @return false if the pair has another task meanwhile
+   */
+  public boolean join(String bridge, String hash, String record, String other) {
+    return mapper.join(bridge, hash, record, other, clock.instant()) == 1;
+  }
+
   /** What tells an effect on a pair's task from all others. */
   public String effect(String bridge, String hash, String purpose) {
     return new MatchKey(bridge, required(bridge, hash).matchText(), hash).effect(purpose);

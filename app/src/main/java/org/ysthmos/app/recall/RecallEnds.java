@@ -36,7 +36,11 @@ class RecallEnds implements Recalling {
     ItemRow item = of(delivery.seq());
     ItemState state = wasThere ? ItemState.TAKEN_BACK : ItemState.GONE_BEFORE;
     put(item, state, wasThere ? "" : "Others removed it before");
-    boolean unused = pairs.takenBack(item.bridgeId(), item.matchHash(), item.recordId());
+    String joins = item.joins();
+    boolean unused =
+        joins == null
+            ? pairs.takenBack(item.bridgeId(), item.matchHash(), item.recordId())
+            : pairs.join(item.bridgeId(), item.matchHash(), item.recordId(), joins);
     boolean all =
         mapper.ofTrace(item.recallId(), item.traceSeq()).stream()
             .allMatch(one -> one.state().stand(one.chosen()) == Stand.WENT);

@@ -264,6 +264,7 @@ class RecallLists {
         goes,
         false,
         words,
+        null,
         null);
   }
 

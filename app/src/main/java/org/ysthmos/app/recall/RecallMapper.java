@@ -218,6 +218,7 @@ interface RecallMapper {
    * @param evenIfChanged whether it goes even if somebody changed it
    * @param words why it is as it is; may be empty
    * @param removal the delivery that takes it back; null while there is none
+   * @param joins the record that its pair has from then on; null if it has none
    */
   record ItemRow(
       long recallId,
@@ -241,7 +242,8 @@ interface RecallMapper {
       boolean chosen,
       boolean evenIfChanged,
       String words,
-      @Nullable Long removal) {}
+      @Nullable Long removal,
+      @Nullable String joins) {}
 
   @Insert(
       """
@@ -249,7 +251,7 @@ interface RecallMapper {
         (#{recallId}, #{deliverySeq}, #{traceSeq}, #{traceId}, #{title}, #{bridgeId}, #{matchHash},
          #{systemId}, #{collectionId}, #{recordId}, #{idempotencyKey}, #{kind}, #{under},
          #{madeAt}, #{changes}, #{way}, #{state}, #{looked}, #{chosen}, #{evenIfChanged}, #{words},
-         #{removal})
+         #{removal}, #{joins})
       """)
   void addItem(ItemRow item);
 
@@ -325,6 +327,16 @@ interface RecallMapper {
       @Param("delivery") long delivery,
       @Param("chosen") boolean chosen,
       @Param("evenIfChanged") boolean evenIfChanged);
+
+  /** From a list only one record goes, and its pair joins another. */
+  @Update(
+      """
+      UPDATE recall_item SET chosen = delivery_seq = #{delivery},
+        joins = CASE WHEN delivery_seq = #{delivery} THEN #{record} END
+      WHERE recall_id = #{id}
+      """)
+  void joins(
+      @Param("id") long id, @Param("delivery") long delivery, @Param("record") String record);
 
   @Update(
       """

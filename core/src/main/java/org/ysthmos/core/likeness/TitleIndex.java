@@ -63,6 +63,13 @@ public final class TitleIndex<K> {
     }
   }
 
+  /** Adds a title, unless one of this key is there or there is no room. */
+  public synchronized void putIfNew(K key, String title) {
+    if (numbers.size() < most && !numbers.containsKey(key)) {
+      put(key, title);
+    }
+  }
+
   private void add(Entry<K> entry) {
     entries.add(entry);
     standing.add(entry.plain().words());
