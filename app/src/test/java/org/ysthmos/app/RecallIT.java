@@ -338,6 +338,7 @@ class RecallIT extends AppTestBase {
         Files.readString(SETUP.resolve("systems/works-ledger.yaml"))
             .replace("system: works-ledger", "system: closing-ledger")
             .replaceFirst("http://127.0.0.1:\\d+", "http://127.0.0.1:" + LEDGER.port())
+            .replaceFirst(" *closed: .*\n", "")
             .replaceFirst("remove: .*", "closed: { status: dropped }");
     systems.put(document);
     bridges.refresh();

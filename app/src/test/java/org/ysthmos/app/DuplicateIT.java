@@ -1,0 +1,134 @@
+package org.ysthmos.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.http.HttpResponse;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.StreamSupport;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Two people tell of one thing: both become tasks, and a person says that they are one. */
+class DuplicateIT extends AppTestBase {
+
+  private static final Duration LONG = Duration.ofSeconds(30);
+
+  @BeforeEach
+  void room() {
+    BOARD.forgetCalls();
+  }
+
+  private static Optional<JsonNode> possible(String title) {
+    return StreamSupport.stream(api("/duplicates").path("items").spliterator(), false)
+        .filter(one -> one.path("title").asText().equals(title))
+        .findFirst();
+  }
+
+  private static JsonNode awaited(String title) {
+    await().atMost(LONG).until(() -> possible(title).isPresent());
+    return possible(title).orElseThrow();
+  }
+
+  private static HttpResponse<String> answer(JsonNode one, boolean same) throws Exception {
+    return send(
+        "POST",
+        app("/api/duplicates/" + one.path("id").asText() + "/answer"),
+        "{\"same\":%b}".formatted(same),
+        Map.of("Content-Type", "application/json"));
+  }
+
+  private static String made(String place, String problem) throws Exception {
+    String number = report(Map.of("place", place, "problem", problem));
+    settled(number, 1);
+    return number;
+  }
+
+  private static String task(String number) {
+    return tasksOf(number).getFirst().path("id").asText();
+  }
+
+  @Test
+  void isTakenBackAndItsRecordGoesOnWithTheOther() throws Exception {
+    String first = made("Heather slope", "Rail of the lookout is loose");
+    String second = made("Heather slope", "Rail of the lookout is looose");
+    JsonNode one = awaited("Heather slope: Rail of the lookout is looose");
+    assertThat(one.path("otherTitle").asText())
+        .isEqualTo("Heather slope: Rail of the lookout is loose");
+    assertThat(one.path("reasons").toString())
+        .contains("One character of the title differs", "same bridge, of another record");
+    String taken = task(second);
+
+    JsonNode sides = api("/duplicates/" + one.path("id").asText() + "/sides");
+    assertThat(sides.at("/ours/record").asText()).isEqualTo(taken);
+    assertThat(sides.at("/other/record").asText()).isEqualTo(task(first));
+    assertThat(sides.path("fields").findValuesAsText("name")).contains("Title");
+
+    assertThat(answer(one, true).statusCode()).isEqualTo(200);
+    await().atMost(LONG).until(() -> tasksOf(second).isEmpty());
+    await()
+        .atMost(LONG)
+        .until(() -> api("/pairs?id=" + second).at("/0/task").asText().equals(task(first)));
+    assertThat(possible(one.path("title").asText())).isEmpty();
+    assertThat(answer(one, true).statusCode()).isEqualTo(409);
+
+    // What changes at the second record is written to the task that both have.
+    desk("PATCH", "/api/submissions/" + second, "{\"danger\":\"3\"}");
+    settled(second, 2);
+    assertThat(tasksOf(first).getFirst().path("priority").asInt()).isEqualTo(6);
+    assertThat(tasksOf(second)).isEmpty();
+  }
+
+  @Test
+  void whatSomebodyChangedMeanwhileStays() throws Exception {
+    made("Alder pond", "Duckweed covers the inlet");
+    String second = made("Alder pond", "Duckweed covers the inlets");
+    JsonNode one = awaited("Alder pond: Duckweed covers the inlets");
+    String task = task(second);
+    String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task);
+    send(
+        "PATCH", address, "{\"priority\":2}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+
+    assertThat(answer(one, true).statusCode()).isEqualTo(200);
+    await()
+        .atMost(LONG)
+        .until(
+            () ->
+                StreamSupport.stream(api("/recalls").spliterator(), false)
+                    .anyMatch(
+                        recall ->
+                            recall.path("state").asText().equals("ENDED")
+                                && recall.at("/counts/stays").asInt() == 1));
+    assertThat(task(second)).isEqualTo(task);
+    assertThat(api("/pairs?id=" + task).at("/0/record").asText()).isEqualTo(second);
+  }
+
+  @Test
+  void whatIsSaidToBeDifferentIsNotAskedAgainAndWhatIsDoneIsNotAsked() throws Exception {
+    made("Juniper rise", "Signpost points the wrong way");
+    made("Juniper rise", "Signpost point the wrong way");
+    JsonNode one = awaited("Juniper rise: Signpost point the wrong way");
+    assertThat(answer(one, false).statusCode()).isEqualTo(200);
+    assertThat(possible(one.path("title").asText())).isEmpty();
+
+    // Numbers tell things apart.
+    made("Juniper rise", "Water tap 4 drips all day");
+    made("Juniper rise", "Water tap 5 drips all day");
+    // Of two of which one is done, nobody is asked.
+    String done = made("Juniper rise", "Hedge hides the crossing");
+    String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task(done));
+    send(
+        "PATCH", address, "{\"lane\":\"finished\"}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+    made("Juniper rise", "Hedge hides the crosing");
+    await().atMost(LONG).until(() -> api("/duplicates").path("unlooked").asInt() == 0);
+    assertThat(titles()).noneMatch(title -> title.contains("tap") || title.contains("Hedge"));
+  }
+
+  private static List<String> titles() {
+    return api("/duplicates").path("items").findValuesAsText("title");
+  }
+}
