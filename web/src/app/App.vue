@@ -54,6 +54,7 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       <RouterLink to="/watch" :class="within('/watch')">Watch</RouterLink>
       <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
       <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
+      <RouterLink to="/pairs" :class="within('/pairs')">Pairs</RouterLink>
       <RouterLink to="/systems" :class="within('/systems')">Systems</RouterLink>
       <RouterLink
         to="/tables"

@@ -102,6 +102,12 @@ export const router = createRouter({
       meta: { title: 'Trace' },
     },
     {
+      path: '/pairs',
+      name: 'pairs',
+      component: () => import('@/features/pairs').then((m) => m.PairsPage),
+      meta: { title: 'Pairs' },
+    },
+    {
       path: '/systems',
       name: 'systems',
       component: () => import('@/features/systems').then((m) => m.SystemsPage),

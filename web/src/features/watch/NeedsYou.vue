@@ -17,10 +17,19 @@ const props = withDefaults(
     unreadable?: UnreadableLine[]
     blind?: string
     untold?: string
+    twice?: number
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
-  { inAll: 0, unreadable: () => [], blind: '', untold: '', broken: () => [], noRoom: null },
+  {
+    inAll: 0,
+    unreadable: () => [],
+    blind: '',
+    untold: '',
+    twice: 0,
+    broken: () => [],
+    noRoom: null,
+  },
 )
 const emit = defineEmits<{ changed: [] }>()
 
@@ -33,6 +42,7 @@ const count = computed(
     props.broken.length +
     (props.blind ? 1 : 0) +
     (props.untold ? 1 : 0) +
+    (props.twice ? 1 : 0) +
     (props.noRoom ? 1 : 0),
 )
 /** Those that people hold; what holds itself is an incident. */
@@ -160,6 +170,15 @@ const more = computed(() => props.inAll - props.incidents.length)
         <RouterLink class="btn" :to="{ name: 'bridge', params: { id: line.id } }"
           >See the bridge</RouterLink
         >
+      </li>
+      <li v-if="twice">
+        <VerdictMark kind="DUPLICATE" />
+        <p>
+          <b>{{ counted(twice, 'task') }}</b> may be there twice
+          <small>Each reads nearly like another open one</small>
+        </p>
+        <span></span>
+        <RouterLink class="btn" to="/pairs">See them side by side</RouterLink>
       </li>
     </ul>
   </section>

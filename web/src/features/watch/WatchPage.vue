@@ -54,6 +54,7 @@ onUnmounted(() => clearInterval(timer))
         :unreadable="data.watch.unreadable"
         :blind="data.watch.incidentsProblem"
         :untold="data.watch.tellingProblem"
+        :twice="data.watch.possibleDuplicates"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
         @changed="load"

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 
 /** Our own marks: one size, one stroke, always with the word beside them. */
-type Shape = 'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'held' | 'done'
+type Shape =
+  'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'held' | 'twice' | 'done'
 
 const props = defineProps<{ kind: string }>()
 
@@ -14,6 +15,10 @@ const SHAPES: Record<Shape, { colour: string; path: string }> = {
   failed: { colour: 'var(--failed)', path: 'M4 4l8 8M12 4l-8 8' },
   waiting: { colour: 'var(--ink-3)', path: 'M3.500 8h.01M8 8h.01M12.500 8h.01' },
   held: { colour: 'var(--held)', path: 'M6 3.500v9M10 3.500v9' },
+  twice: {
+    colour: 'var(--held)',
+    path: 'M3 6c2-3 4-2 5-.500s3 2.500 5-.500M3 11c2-3 4-2 5-.500s3 2.500 5-.500',
+  },
   done: { colour: 'var(--kelp)', path: 'M3.500 8.500l3 3 6-7' },
 }
 
@@ -25,6 +30,7 @@ const KINDS: Record<string, Shape> = {
   FAILED: 'failed',
   WAITING: 'waiting',
   HELD: 'held',
+  DUPLICATE: 'twice',
   DONE: 'done',
 }
 

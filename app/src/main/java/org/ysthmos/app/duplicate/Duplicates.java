@@ -133,6 +133,11 @@ public class Duplicates {
         .filter(text -> !text.isBlank());
   }
 
+  /** How many wait for a person. */
+  public int open() {
+    return mapper.count(State.OPEN);
+  }
+
   /** Keeps what was found, inside the change that stores the tasks' deliveries. */
   public void keep(long trace, List<Found> found) {
     for (Found one : found) {

@@ -32,6 +32,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}/desk",
           "/traces",
           "/traces/{id}",
+          "/pairs",
           "/systems",
           "/systems/new",
           "/systems/{id}/document",

@@ -45,11 +45,11 @@ class PairController {
       String matchKey,
       Instant madeAt,
       Instant changedAt,
-      List<FieldView> fields,
+      List<AgreedField> fields,
       String stands) {}
 
   /** A field as text. */
-  record FieldView(String name, String text) {}
+  record AgreedField(String name, String text) {}
 
   private final PairMapper mapper;
   private final Pairs pairs;
@@ -112,7 +112,7 @@ class PairController {
         row.madeAt(),
         row.changedAt(),
         pairs.fields(row.agreed()).entrySet().stream()
-            .map(field -> new FieldView(field.getKey(), text(field.getValue())))
+            .map(field -> new AgreedField(field.getKey(), text(field.getValue())))
             .toList(),
         stands(row));
   }

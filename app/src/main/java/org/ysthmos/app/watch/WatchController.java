@@ -19,6 +19,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
+import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.incident.IncidentViews;
 import org.ysthmos.app.incident.IncidentViews.IncidentLine;
@@ -57,6 +58,7 @@ class WatchController {
    * @param incidentsInAll how many incidents are not closed
    * @param incidentsProblem why incidents cannot be looked at; empty if they can
    * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
+   * @param possibleDuplicates how many tasks a person says of whether they are there twice
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param bridges those that are live, but for those that were set up held and never ran
@@ -71,6 +73,7 @@ class WatchController {
       int incidentsInAll,
       String incidentsProblem,
       String tellingProblem,
+      int possibleDuplicates,
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<BridgeLine> bridges,
@@ -148,6 +151,7 @@ class WatchController {
 
   private final IncidentViews incidents;
   private final IncidentKeeper keeper;
+  private final Duplicates duplicates;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -163,6 +167,7 @@ class WatchController {
   WatchController(
       IncidentViews incidents,
       IncidentKeeper keeper,
+      Duplicates duplicates,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -176,6 +181,7 @@ class WatchController {
       DiskRoom room) {
     this.incidents = incidents;
     this.keeper = keeper;
+    this.duplicates = duplicates;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -217,6 +223,7 @@ class WatchController {
         open.inAll(),
         keeper.problem().orElse(""),
         keeper.tellingProblem().orElse(""),
+        duplicates.open(),
         unreadable(),
         broken(backlog),
         lines,

@@ -20,6 +20,11 @@ final class VisitorsLife {
   private static final double REPORTS_ON_A_WORKDAY = 13;
   private static final double REPORTS_AT_A_WEEKEND = 24;
 
+  /** The posts along the paths, by which visitors say where something is. */
+  private static final int POSTS = 60;
+
+  private static final int REPORTS_FOR_ONE_TOLD_TWICE = 40;
+
   private final Season season;
   private final Words words;
   private final SplittableRandom random;
@@ -46,7 +51,7 @@ final class VisitorsLife {
   private void report(Instant at) {
     Map<String, String> answers = new LinkedHashMap<>();
     answers.put("place", words.one("places", random));
-    String problem = words.one("hazards", random);
+    String problem = words.one("hazards", random) + " at post " + (1 + random.nextInt(POSTS));
     answers.put("problem", problem);
     answers.put("seenOn", seenOn(at));
     answers.put("danger", danger());
@@ -55,17 +60,41 @@ final class VisitorsLife {
     answers.put(
         "photo", photo ? "https://photos.tidewrack.example/h/" + (100 + random.nextInt(900)) : "");
     String name = "report at " + at;
-    happenings.add(
-        new Happening(
-            at,
-            "a visitor reports: " + problem,
-            hands -> hands.remember(name, hands.form("visitor-desk", "/reports", answers))));
+    told(at, name, answers);
+    if (random.nextInt(REPORTS_FOR_ONE_TOLD_TWICE) == 0) {
+      byAnother(answers, at.plusSeconds(600 + random.nextInt(6 * 3600)));
+    }
     int then = random.nextInt(100);
     if (then < 9) {
       edited(name, at.plusSeconds(90 + random.nextInt(3600)), problem);
     } else if (then < 13) {
       toldAgain(name, at.plusSeconds(5 + random.nextInt(120)));
     }
+  }
+
+  private void told(Instant at, String name, Map<String, String> answers) {
+    happenings.add(
+        new Happening(
+            at,
+            "a visitor reports: " + answers.get("problem"),
+            hands -> hands.remember(name, hands.form("visitor-desk", "/reports", answers))));
+  }
+
+  /** Another visitor meets the same and writes it in words of their own. */
+  private void byAnother(Map<String, String> answers, Instant at) {
+    if (season.holds(at)) {
+      Map<String, String> others = new LinkedHashMap<>(answers);
+      String problem = answers.get("problem");
+      others.put("problem", random.nextBoolean() ? problem + "!" : slipped(problem));
+      others.put("mail", words.one("visitors", random));
+      told(at, "report by another at " + at, others);
+    }
+  }
+
+  /** With one letter written twice. */
+  private String slipped(String text) {
+    int at = 1 + random.nextInt(text.indexOf(" at post ") - 1);
+    return text.substring(0, at) + text.charAt(at - 1) + text.substring(at);
   }
 
   private void edited(String name, Instant at, String problem) {

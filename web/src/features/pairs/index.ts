@@ -1,0 +1,1 @@
+export { default as PairsPage } from './PairsPage.vue'
