@@ -26,7 +26,7 @@ const fields = computed(() =>
 const sides = computed(() =>
   data.value
     ? [
-        { words: 'Made last', ...data.value.ours },
+        { words: props.possible.waits ? 'Waits to be made' : 'Made last', ...data.value.ours },
         { words: 'There before', ...data.value.other },
       ]
     : [],
@@ -61,7 +61,7 @@ const sides = computed(() =>
           <tr>
             <th scope="col">Field</th>
             <th v-for="side in sides" :key="side.words" scope="col">
-              {{ side.words }}:
+              {{ side.words }}<template v-if="side.record">: </template>
               <a v-if="side.page" :href="side.page" target="_blank" rel="noopener">{{
                 side.record
               }}</a>
@@ -80,9 +80,16 @@ const sides = computed(() =>
         </tbody>
       </table>
       <p class="dim hint">
-        If they are the same, the one made last is taken back, unless somebody changed it since; its
-        record goes on with the other, to which nothing is written until the record changes. If they
-        are different, both stay, and it is not asked again.
+        <template v-if="possible.waits"
+          >The bridge waits for you. If they are the same, nothing is made, and the record goes on
+          with the other, to which nothing is written until the record changes. If they are
+          different, it is made now.</template
+        >
+        <template v-else
+          >If they are the same, the one made last is taken back, unless somebody changed it since;
+          its record goes on with the other, to which nothing is written until the record changes.
+          If they are different, both stay, and it is not asked again.</template
+        >
       </p>
     </template>
   </section>

@@ -21,11 +21,17 @@ CREATE TABLE possible_duplicate (
   found_at TIMESTAMP(9) WITH TIME ZONE NOT NULL,
   answered_at TIMESTAMP(9) WITH TIME ZONE,
   answered_by VARCHAR(128),
+  -- Where the bridge waits: what the task is to hold, its match key as text, and which of several.
+  waits BOOLEAN DEFAULT FALSE NOT NULL,
+  fields BINARY LARGE OBJECT,
+  match_text VARCHAR(1000),
+  part VARCHAR(1000),
   -- The recall that takes the task back, where both are one.
   recall_id BIGINT
 );
 CREATE INDEX possible_duplicate_by_state ON possible_duplicate (state, id);
 CREATE INDEX possible_duplicate_of_pair ON possible_duplicate (bridge_id, match_hash);
+CREATE INDEX possible_duplicate_of_trace ON possible_duplicate (trace_seq);
 
 -- The record that the pair has from then on; null where its task is only taken back.
 ALTER TABLE recall_item ADD COLUMN joins VARCHAR(512);

@@ -12,11 +12,16 @@ import java.util.Optional;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.who.By;
 
 /** Two people tell of one thing: both become tasks, and a person says that they are one. */
 class DuplicateIT extends AppTestBase {
 
   private static final Duration LONG = Duration.ofSeconds(30);
+
+  @Autowired private Bridges bridges;
 
   @BeforeEach
   void room() {
@@ -126,6 +131,78 @@ class DuplicateIT extends AppTestBase {
     made("Juniper rise", "Hedge hides the crosing");
     await().atMost(LONG).until(() -> api("/duplicates").path("unlooked").asInt() == 0);
     assertThat(titles()).noneMatch(title -> title.contains("tap") || title.contains("Hedge"));
+  }
+
+  @Test
+  void bridgeThatStatesSoWaitsBeforeItMakesWhatReadsTheSame() throws Exception {
+    var put =
+        putBridge(
+            "careful",
+            """
+            bridge: careful
+            name: Careful
+            purpose: To be stopped
+            from: { system: visitor-desk, collection: hazard-reports, event: [created, changed] }
+            to: { system: works-ledger, collection: jobs }
+            lookups:
+              report: { in: visitor-desk/hazard-reports, by: { id: /submission }, none: fail }
+            when: { value: report/answers/place, starts-with: Careful court }
+            match: [/submission]
+            fields:
+              title: { text: "{report/answers/place}, {report/answers/problem}" }
+              status: { always: planned }
+            duplicates: { compare: [status], wait-at: 0.9 }
+            """);
+    assertThat(put.statusCode()).as(put.body()).isBetween(200, 204);
+    carefully("Fountain runs over at the rim");
+    String second = carefully("Fountain runs over at the rimm");
+    String third = carefully("Fountain runs over at thee rim");
+
+    for (String waiting : List.of(second, third)) {
+      JsonNode trace = careful(waiting).getFirst();
+      assertThat(trace.path("verdict").asText()).isEqualTo("FAILED");
+      assertThat(trace.path("reason").asText())
+          .contains("It reads nearly like “Careful court, Fountain runs over at the rim” (");
+    }
+    JsonNode one = awaited("Careful court, Fountain runs over at the rimm");
+    assertThat(one.path("reasons").toString()).contains("“Status” is the same");
+
+    // The same: nothing is written over there, and the record goes on with that task.
+    assertThat(answer(one, true).statusCode()).isEqualTo(200);
+    await()
+        .atMost(LONG)
+        .until(() -> careful(second).getFirst().path("verdict").asText().equals("UNCHANGED"));
+    String task = careful(second).getFirst().path("target").asText();
+    // Another: it is made.
+    awaited("Careful court, Fountain runs over at thee rim");
+    for (JsonNode open : api("/duplicates").path("items")) {
+      if (open.path("title").asText().equals("Careful court, Fountain runs over at thee rim")) {
+        assertThat(answer(open, false).statusCode()).isEqualTo(200);
+      }
+    }
+    await()
+        .atMost(LONG)
+        .until(() -> careful(third).getFirst().path("verdict").asText().equals("CREATE"));
+    assertThat(careful(third).getFirst().path("target").asText()).isNotEqualTo(task);
+    bridges.hold("careful", "The test is over", By.PERSON);
+    bridges.retire("careful", "The test is over", By.PERSON);
+  }
+
+  private static String carefully(String problem) throws Exception {
+    String number = report(Map.of("place", "Careful court", "problem", problem));
+    await()
+        .atMost(LONG)
+        .until(
+            () ->
+                careful(number).stream()
+                    .anyMatch(trace -> !trace.path("verdict").asText().equals("WAITING")));
+    return number;
+  }
+
+  private static List<JsonNode> careful(String number) {
+    return tracesOf(number).stream()
+        .filter(trace -> trace.path("bridge").asText().equals("careful"))
+        .toList();
   }
 
   private static List<String> titles() {

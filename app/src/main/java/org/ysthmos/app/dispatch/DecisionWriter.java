@@ -57,6 +57,7 @@ class DecisionWriter {
    *
    * @param cause what caused its event, if that came of our own writing
    * @param alike the tasks that read nearly the same as others that are known
+   * @param waits those of them with which the bridge waits for a person, so that it failed
    */
   record Deciding(
       TraceQueue.Claimed claimed,
@@ -67,6 +68,7 @@ class DecisionWriter {
       EngineWorld world,
       Optional<TraceCauses.Cause> cause,
       List<Duplicates.Found> alike,
+      List<Duplicates.Waits> waits,
       Instant start,
       Duration took) {
 
@@ -208,7 +210,11 @@ class DecisionWriter {
     for (TaskDecision task : carried) {
       task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
     }
-    duplicates.keep(deciding.trace().seq(), deciding.alike());
+    if (deciding.waits().isEmpty()) {
+      duplicates.keep(deciding.trace().seq(), deciding.alike());
+    } else {
+      duplicates.keepWaiting(deciding.trace().seq(), deciding.waits());
+    }
     deciding.cause().ifPresent(cause -> causes.add(deciding.trace().seq(), cause));
     tables.count(decision.tableUses());
     stories.add(deciding.trace().seq(), part);

@@ -309,15 +309,19 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     long began = System.nanoTime();
     Decision decision = Decider.decide(bridge, event, world, Mode.EXPLAINED);
     Duration took = Duration.ofNanos(System.nanoTime() - began);
+    List<Duplicates.Found> alike =
+        claimed.trace().isTry() ? List.of() : duplicates.find(decision.tasks());
+    List<Duplicates.Waits> waits = duplicates.waits(bridge.definition(), alike);
     return new DecisionWriter.Deciding(
         claimed,
         bridge,
         row,
         event,
-        decision,
+        waits.isEmpty() ? decision : decision.refused(waits.getFirst().failure()),
         world,
         causes.of(claimed.trace(), event, row),
-        claimed.trace().isTry() ? List.of() : duplicates.find(decision.tasks()),
+        alike,
+        waits,
         start,
         took);
   }

@@ -1,12 +1,15 @@
 package org.ysthmos.app.duplicate;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.net.URI;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,6 +26,7 @@ import org.ysthmos.app.duplicate.DuplicateMapper.State;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.PairMapper;
 import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
@@ -30,6 +34,8 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.ListValue;
+import org.ysthmos.core.value.Value;
 
 /** Possible duplicates, and what a person says of them. */
 @RestController
@@ -45,6 +51,7 @@ class DuplicateController {
    * @param trace the id of the trace that made it; empty if that is not kept any more
    * @param score from 0.85 to 1
    * @param reasons why they may be one
+   * @param waits whether the task is not made yet, as its bridge waits for the answer
    */
   record DuplicateLine(
       long id,
@@ -56,7 +63,8 @@ class DuplicateController {
       double score,
       List<String> reasons,
       Instant foundAt,
-      String trace) {}
+      String trace,
+      boolean waits) {}
 
   /**
    * A page of those that wait for a person, the newest first.
@@ -96,6 +104,7 @@ class DuplicateController {
   private final DuplicateAnswers answers;
   private final Sides sides;
   private final PairMapper pairs;
+  private final Pairs values;
   private final TraceMapper traces;
   private final Bridges bridges;
   private final Systems systems;
@@ -106,6 +115,7 @@ class DuplicateController {
       DuplicateAnswers answers,
       Sides sides,
       PairMapper pairs,
+      Pairs values,
       TraceMapper traces,
       Bridges bridges,
       Systems systems,
@@ -114,6 +124,7 @@ class DuplicateController {
     this.answers = answers;
     this.sides = sides;
     this.pairs = pairs;
+    this.values = values;
     this.traces = traces;
     this.bridges = bridges;
     this.systems = systems;
@@ -150,7 +161,8 @@ class DuplicateController {
         row.score(),
         row.reasons().lines().toList(),
         row.foundAt(),
-        trace == null ? "" : trace.id());
+        trace == null ? "" : trace.id(),
+        row.waits());
   }
 
   /** Asks for both tasks as they are now. */
@@ -158,20 +170,50 @@ class DuplicateController {
   SidesView sides(@PathVariable long id) {
     DuplicateRow row = answers.open(id);
     CollectionRef at = new CollectionRef(row.systemId(), row.collectionId());
+    String other = String.valueOf(row.otherRecord());
+    Sides.Read right = sides.read(at, other);
+    SideView there = new SideView(other, page(at, other));
+    if (row.waits()) {
+      // It is not made yet: what it is to hold stands against what the other holds.
+      Map<String, Value> held = values.fields(Objects.requireNonNull(row.fields(), "no fields"));
+      return new SidesView(
+          new SideView("", ""),
+          there,
+          right instanceof Sides.There one
+              ? fields(at, field -> text(field, held.get(field.key())), field -> text(field, one))
+              : List.of(),
+          problem("The other", right));
+    }
     String ours =
         Optional.ofNullable(pairs.find(row.bridgeId(), row.matchHash()))
             .map(PairRow::targetRecord)
             .orElse("");
-    String other = String.valueOf(row.otherRecord());
     Sides.Read left = sides.read(at, ours);
-    Sides.Read right = sides.read(at, other);
-    String problem = problem("The task that was made", left) + problem("The other", right);
-    List<FieldPairView> fields =
-        left instanceof Sides.There one && right instanceof Sides.There two
-            ? fields(at, one.task(), two.task())
-            : List.of();
     return new SidesView(
-        new SideView(ours, page(at, ours)), new SideView(other, page(at, other)), fields, problem);
+        new SideView(ours, page(at, ours)),
+        there,
+        left instanceof Sides.There one && right instanceof Sides.There two
+            ? fields(at, field -> text(field, one), field -> text(field, two))
+            : List.of(),
+        problem("The task that was made", left) + problem("The other", right));
+  }
+
+  private static String text(FieldShape field, Sides.There task) {
+    return field.read(task.task().path(field.key())) instanceof Value value
+        ? named(field, value)
+        : StoredText.of(task.task().path(field.key()));
+  }
+
+  private static String text(FieldShape field, @Nullable Value value) {
+    return value == null ? "" : named(field, value);
+  }
+
+  private static String named(FieldShape field, Value value) {
+    return value instanceof ListValue list
+        ? list.items().stream()
+            .map(item -> field.nameOf(item.display()))
+            .collect(Collectors.joining(", "))
+        : field.nameOf(value.display());
   }
 
   private static String problem(String which, Sides.Read read) {
@@ -183,14 +225,17 @@ class DuplicateController {
     };
   }
 
-  private List<FieldPairView> fields(CollectionRef at, JsonNode ours, JsonNode other) {
+  private List<FieldPairView> fields(
+      CollectionRef at,
+      Function<FieldShape, String> ours,
+      Function<FieldShape, String> other) {
     List<FieldPairView> fields = new ArrayList<>();
     for (FieldShape field :
         systems.find(at.system(), at.collection()).stream()
             .flatMap(shape -> shape.fields().stream())
             .toList()) {
-      String left = StoredText.of(ours.path(field.key()));
-      String right = StoredText.of(other.path(field.key()));
+      String left = ours.apply(field);
+      String right = other.apply(field);
       if (!left.isEmpty() || !right.isEmpty()) {
         fields.add(new FieldPairView(field.name(), left, right, left.equals(right)));
       }

@@ -15,6 +15,7 @@ import org.ysthmos.app.duplicate.DuplicateMapper.State;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.PairMapper;
 import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.trace.TraceMapper;
@@ -22,7 +23,9 @@ import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.likeness.TaskLikeness;
 import org.ysthmos.core.likeness.TitleLikeness;
 
 /**
@@ -51,6 +54,7 @@ class DuplicateLooks implements SmartLifecycle {
   private final KnownTitles titles;
   private final TitlesAtStart atStart;
   private final PairMapper pairs;
+  private final Pairs agreed;
   private final TraceMapper traces;
   private final Bridges bridges;
   private final Sides sides;
@@ -65,6 +69,7 @@ class DuplicateLooks implements SmartLifecycle {
       KnownTitles titles,
       TitlesAtStart atStart,
       PairMapper pairs,
+      Pairs agreed,
       TraceMapper traces,
       Bridges bridges,
       Sides sides,
@@ -75,6 +80,7 @@ class DuplicateLooks implements SmartLifecycle {
     this.titles = titles;
     this.atStart = atStart;
     this.pairs = pairs;
+    this.agreed = agreed;
     this.traces = traces;
     this.bridges = bridges;
     this.sides = sides;
@@ -151,6 +157,7 @@ class DuplicateLooks implements SmartLifecycle {
                     row.id(),
                     other.get(),
                     row.otherTitle(),
+                    row.score(),
                     Words.limited(row.reasons() + "\n" + why, 1000)));
         yield Came.SETTLED;
       }
@@ -185,12 +192,40 @@ class DuplicateLooks implements SmartLifecycle {
     String title = StoredText.of(task.path(sides.titleField(at)));
     Optional<TitleLikeness> likeness = TitleLikeness.of(row.title(), title);
     if (likeness.isEmpty()) {
-      titles.put(at, known(row), title);
+      titles.put(at, row.other(), title);
       return drop(row);
     }
-    String reasons = likeness.get().words() + "\n" + whoMade(row);
-    journal.runSoon(() -> mapper.open(row.id(), record, Words.limited(title, 300), reasons));
+    if (mapper.ofPair(row.bridgeId(), row.matchHash()).stream()
+        .anyMatch(one -> one.state() == State.OPEN)) {
+      // The first that is open is enough to decide by.
+      journal.runSoon(() -> mapper.drop(row.id()));
+      return Came.SETTLED;
+    }
+    TaskLikeness alike =
+        sides.likeness(
+            at,
+            likeness.get(),
+            compared(row.bridgeId()),
+            agreed.agreed(row.bridgeId(), row.matchHash()),
+            task);
+    String reasons = String.join("\n", alike.reasons()) + "\n" + whoMade(row);
+    journal.runSoon(
+        () ->
+            mapper.open(
+                row.id(),
+                record,
+                Words.limited(title, 300),
+                alike.score(),
+                Words.limited(reasons, 1000)));
     return Came.SETTLED;
+  }
+
+  private List<String> compared(String bridge) {
+    return bridges
+        .live(bridge)
+        .flatMap(live -> live.version().definition().duplicates())
+        .map(BridgeDefinition.Duplicates::compare)
+        .orElse(List.of());
   }
 
   private String whoMade(DuplicateRow row) {
@@ -203,16 +238,8 @@ class DuplicateLooks implements SmartLifecycle {
         : "The other was made by bridge “%s”".formatted(bridges.nameOf(by));
   }
 
-  private static KnownTask known(DuplicateRow row) {
-    String bridge = row.otherBridge();
-    String hash = row.otherHash();
-    return bridge == null || hash == null
-        ? new KnownTask.Told(String.valueOf(row.otherRecord()))
-        : new KnownTask.OfPair(bridge, hash);
-  }
-
   private Came drop(DuplicateRow row) {
-    titles.forget(new CollectionRef(row.systemId(), row.collectionId()), known(row));
+    titles.forget(new CollectionRef(row.systemId(), row.collectionId()), row.other());
     journal.runSoon(() -> mapper.drop(row.id()));
     return Came.SETTLED;
   }

@@ -9,6 +9,7 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.app.trace.Words;
 
 /** Possible duplicates in the database. */
 @Mapper
@@ -33,6 +34,8 @@ interface DuplicateMapper {
    * @param otherRecord null until it was looked at, where the other is of a pair
    * @param reasons why they may be one, each on a line
    * @param looks how often it was looked at in vain
+   * @param waits whether the task is not made before a person says that it is another
+   * @param fields what the task is to hold, while it waits
    */
   record DuplicateRow(
       long id,
@@ -53,16 +56,56 @@ interface DuplicateMapper {
       Instant foundAt,
       @Nullable Instant answeredAt,
       @Nullable String answeredBy,
-      @Nullable Long recallId) {}
+      boolean waits,
+      byte @Nullable [] fields,
+      @Nullable String matchText,
+      @Nullable String part,
+      @Nullable Long recallId) {
+
+    /** What the other is known by. */
+    KnownTask other() {
+      return otherBridge == null || otherHash == null
+          ? new KnownTask.Told(String.valueOf(otherRecord))
+          : new KnownTask.OfPair(otherBridge, otherHash);
+    }
+
+    /** The same as one that a person is asked about before the task is made. */
+    DuplicateRow waiting(String record, byte[] holds, String key, String member) {
+      return new DuplicateRow(
+          id,
+          State.OPEN,
+          bridgeId,
+          matchHash,
+          traceSeq,
+          systemId,
+          collectionId,
+          title,
+          otherBridge,
+          otherHash,
+          record,
+          otherTitle,
+          score,
+          reasons,
+          looks,
+          foundAt,
+          null,
+          null,
+          true,
+          holds,
+          Words.limited(key, 1000),
+          Words.limited(member, 1000),
+          null);
+    }
+  }
 
   @Insert(
       """
       INSERT INTO possible_duplicate (state, bridge_id, match_hash, trace_seq, system_id,
         collection_id, title, other_bridge, other_hash, other_record, other_title, score, reasons,
-        found_at)
-      VALUES ('TO_LOOK', #{bridgeId}, #{matchHash}, #{traceSeq}, #{systemId}, #{collectionId},
+        found_at, waits, fields, match_text, part)
+      VALUES (#{state}, #{bridgeId}, #{matchHash}, #{traceSeq}, #{systemId}, #{collectionId},
         #{title}, #{otherBridge}, #{otherHash}, #{otherRecord}, #{otherTitle}, #{score},
-        #{reasons}, #{foundAt})
+        #{reasons}, #{foundAt}, #{waits}, #{fields}, #{matchText}, #{part})
       """)
   void add(DuplicateRow row);
 
@@ -93,13 +136,14 @@ interface DuplicateMapper {
   @Update(
       """
       UPDATE possible_duplicate SET state = 'OPEN', other_record = #{record},
-        other_title = #{title}, reasons = #{reasons}
+        other_title = #{title}, score = #{score}, reasons = #{reasons}
       WHERE id = #{id} AND state = 'TO_LOOK'
       """)
   void open(
       @Param("id") long id,
       @Param("record") String record,
       @Param("title") String title,
+      @Param("score") double score,
       @Param("reasons") String reasons);
 
   @Update("UPDATE possible_duplicate SET looks = looks + 1 WHERE id = #{id}")
@@ -117,6 +161,17 @@ interface DuplicateMapper {
       @Param("now") Instant now,
       @Param("by") String by,
       @Param("recall") @Nullable Long recall);
+
+  /** All that was ever found of a pair. */
+  @Select(
+      """
+      SELECT * FROM possible_duplicate WHERE bridge_id = #{bridge} AND match_hash = #{hash}
+      ORDER BY id
+      """)
+  List<DuplicateRow> ofPair(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  @Select("SELECT * FROM possible_duplicate WHERE trace_seq = #{trace}")
+  List<DuplicateRow> ofTrace(@Param("trace") long trace);
 
   /** It is none: one of both is not there, or not open. */
   @Delete("DELETE FROM possible_duplicate WHERE id = #{id} AND state IN ('TO_LOOK', 'OPEN')")

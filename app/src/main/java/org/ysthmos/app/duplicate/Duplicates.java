@@ -2,10 +2,11 @@ package org.ysthmos.app.duplicate;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.duplicate.DuplicateMapper.DuplicateRow;
@@ -14,12 +15,16 @@ import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.likeness.TaskLikeness;
 import org.ysthmos.core.likeness.TitleIndex.Near;
 import org.ysthmos.core.value.Value;
 
@@ -27,7 +32,13 @@ import org.ysthmos.core.value.Value;
 @Component
 public class Duplicates {
 
-  /** Of one task so many at the most are brought before a person. */
+  /**
+   * A title that so many known tasks have, or nearly, tells nothing: it comes round, or all of a
+   * sort have it. Common practice, no source.
+   */
+  private static final int USUAL = 5;
+
+  /** Of one task so many at the most are looked at. */
   private static final int MOST = 3;
 
   /** How deep in an event its record is looked for. */
@@ -36,6 +47,23 @@ public class Duplicates {
   /** A task that is to be made, and those that read nearly the same. */
   public record Found(
       TaskDecision task, CollectionRef at, String title, List<Near<KnownTask>> near) {}
+
+  /**
+   * A task that its bridge does not make before a person says that it is another.
+   *
+   * @param record the other's id over there
+   */
+  public record Waits(Found found, Near<KnownTask> near, String record, TaskLikeness likeness) {
+
+    /** Why it waits. */
+    public Failure failure() {
+      return Failure.of(
+              FailureKind.POSSIBLE_DUPLICATE,
+              "It reads nearly like “%s” (%s), which is open"
+                  .formatted(near.title(), record))
+          .withRemedy("Say on Pairs whether it is the same");
+    }
+  }
 
   private final KnownTitles titles;
   private final DuplicateMapper mapper;
@@ -76,9 +104,10 @@ public class Duplicates {
         KnownTask itself = new KnownTask.OfPair(task.key().bridge(), task.key().hash());
         titles.put(at, itself, title.get());
         if (task.verdict() == Verdict.CREATE) {
-          List<Near<KnownTask>> near = titles.near(at, itself, title.get(), MOST);
-          if (!near.isEmpty()) {
-            found.add(new Found(task, at, title.get(), near));
+          List<Near<KnownTask>> near = titles.near(at, itself, title.get(), USUAL);
+          if (!near.isEmpty() && near.size() < USUAL) {
+            found.add(
+                new Found(task, at, title.get(), near.subList(0, Math.min(MOST, near.size()))));
           }
         }
       }
@@ -138,11 +167,79 @@ public class Duplicates {
     return mapper.count(State.OPEN);
   }
 
+  /**
+   * What a bridge waits with, as it states how alike tasks are with which it does: those are looked
+   * at now. What could not be looked at is made; it is found once more afterwards.
+   */
+  public List<Waits> waits(BridgeDefinition bridge, List<Found> found) {
+    Optional<Threshold> threshold = threshold(bridge);
+    List<Waits> waits = new ArrayList<>();
+    for (Found one : threshold.isEmpty() ? List.<Found>of() : found) {
+      Set<String> answered = different(one);
+      for (Near<KnownTask> near : one.near()) {
+        Optional<String> record = record(near.key()).filter(answered::add);
+        record
+            .flatMap(there -> look(one, near, there, threshold.get()))
+            .ifPresent(waits::add);
+      }
+    }
+    return waits;
+  }
+
+  private record Threshold(List<String> compare, double waitAt) {}
+
+  private static Optional<Threshold> threshold(BridgeDefinition bridge) {
+    return bridge
+        .duplicates()
+        .flatMap(one -> one.waitAt().map(at -> new Threshold(one.compare(), at)));
+  }
+
+  /** The tasks of which a person said that they are others. */
+  private Set<String> different(Found found) {
+    return mapper.ofPair(found.task().key().bridge(), found.task().key().hash()).stream()
+        .filter(row -> row.state() == State.DIFFERENT)
+        .flatMap(row -> Optional.ofNullable(row.otherRecord()).stream())
+        .collect(Collectors.toCollection(HashSet::new));
+  }
+
+  private Optional<String> record(KnownTask other) {
+    return switch (other) {
+      case KnownTask.Told told -> Optional.of(told.record());
+      case KnownTask.OfPair pair ->
+          pairs.target(pair.bridge(), pair.hash()).map(Pairs.Side::record);
+    };
+  }
+
+  private Optional<Waits> look(
+      Found found, Near<KnownTask> near, String record, Threshold threshold) {
+    if (!(sides.read(found.at(), record) instanceof Sides.There there) || there.closed()) {
+      return Optional.empty();
+    }
+    TaskLikeness likeness =
+        sides.likeness(
+            found.at(),
+            near.likeness(),
+            threshold.compare(),
+            found.task().fields(),
+            there.task());
+    return likeness.score() < threshold.waitAt()
+        ? Optional.empty()
+        : Optional.of(new Waits(found, near, record, likeness));
+  }
+
   /** Keeps what was found, inside the change that stores the tasks' deliveries. */
   public void keep(long trace, List<Found> found) {
     for (Found one : found) {
       for (Near<KnownTask> near : one.near()) {
-        mapper.add(row(trace, one, near));
+        if (isNew(one, near.key())) {
+          mapper.add(
+              row(
+                  trace,
+                  one,
+                  near,
+                  new TaskLikeness(
+                      near.likeness().score(), List.of(near.likeness().words()))));
+        }
       }
     }
     if (!found.isEmpty()) {
@@ -150,7 +247,29 @@ public class Duplicates {
     }
   }
 
-  private DuplicateRow row(long trace, Found found, Near<KnownTask> near) {
+  /** Keeps what waits for a person, inside the change that ends its trace. */
+  public void keepWaiting(long trace, List<Waits> waits) {
+    for (Waits one : waits) {
+      mapper.ofPair(one.found().task().key().bridge(), one.found().task().key().hash()).stream()
+          .filter(row -> row.state() == State.OPEN && one.near().key().equals(row.other()))
+          .forEach(row -> mapper.drop(row.id()));
+      DuplicateRow row = row(trace, one.found(), one.near(), one.likeness());
+      mapper.add(
+          row.waiting(
+              one.record(),
+              pairs.bytes(one.found().task().fields()),
+              one.found().task().key().text(),
+              one.found().task().member()));
+    }
+  }
+
+  private boolean isNew(Found found, KnownTask other) {
+    return mapper.ofPair(found.task().key().bridge(), found.task().key().hash()).stream()
+        .noneMatch(row -> other.equals(row.other()));
+  }
+
+  private DuplicateRow row(
+      long trace, Found found, Near<KnownTask> near, TaskLikeness likeness) {
     return new DuplicateRow(
         0,
         State.TO_LOOK,
@@ -162,18 +281,18 @@ public class Duplicates {
         Words.limited(found.title(), 300),
         near.key() instanceof KnownTask.OfPair pair ? pair.bridge() : null,
         near.key() instanceof KnownTask.OfPair pair ? pair.hash() : null,
-        record(near.key()),
+        near.key() instanceof KnownTask.Told told ? told.record() : null,
         Words.limited(near.title(), 300),
-        near.likeness().score(),
-        near.likeness().words(),
+        likeness.score(),
+        Words.limited(String.join("\n", likeness.reasons()), 1000),
         0,
         clock.instant(),
         null,
         null,
+        false,
+        null,
+        null,
+        null,
         null);
-  }
-
-  private static @Nullable String record(KnownTask known) {
-    return known instanceof KnownTask.Told told ? told.record() : null;
   }
 }

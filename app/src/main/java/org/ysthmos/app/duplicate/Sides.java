@@ -2,6 +2,7 @@ package org.ysthmos.app.duplicate;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
@@ -13,6 +14,10 @@ import org.ysthmos.core.decide.World;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.likeness.TaskLikeness;
+import org.ysthmos.core.likeness.TitleLikeness;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /** Reads tasks as they are now, where they stand. */
@@ -71,6 +76,35 @@ class Sides {
             .allMatch(
                 one ->
                     StoredText.of(task.path(one.getKey())).equals(one.getValue().display()));
+  }
+
+  /**
+   * How alike a task of ours and another are.
+   *
+   * @param compare the keys of the fields that count beside the title
+   * @param ours what ours holds, or is to hold
+   */
+  TaskLikeness likeness(
+      CollectionRef at,
+      TitleLikeness title,
+      List<String> compare,
+      Map<String, Value> ours,
+      JsonNode other) {
+    SequencedMap<String, Boolean> fields = new LinkedHashMap<>();
+    systems.find(at.system(), at.collection()).stream()
+        .flatMap(shape -> shape.fields().stream())
+        .filter(field -> compare.contains(field.key()))
+        .forEach(
+            field ->
+                fields.put(
+                    field.name(),
+                    text(ours.getOrDefault(field.key(), Nothing.NOTHING))
+                        .equals(text(field.read(other.path(field.key()))))));
+    return TaskLikeness.of(title, fields);
+  }
+
+  private static String text(Computed computed) {
+    return computed instanceof Value value ? value.display() : "";
   }
 
   /** The field by which people know the tasks of a collection; empty if there is none. */

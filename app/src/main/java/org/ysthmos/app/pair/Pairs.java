@@ -21,6 +21,7 @@ import java.util.stream.Stream;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.http.StoredText;
+import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -29,6 +30,7 @@ import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.decide.World.Stays;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Nothing;
@@ -358,6 +360,44 @@ public class Pairs {
    */
   public boolean join(String bridge, String hash, String record, String other) {
     return mapper.join(bridge, hash, record, other, clock.instant()) == 1;
+  }
+
+  /**
+   * A record's task is one that others made, before any was made of it; inside a change.
+   *
+   * @param part which of several tasks of its record; empty for one task
+   * @param fields what both sides count as agreed
+   * @throws DuplicateKeyException if there is a pair of this key
+   */
+  public void reserveJoined(
+      MatchKey key, String part, EventRow event, CollectionRef at, String record, byte[] fields) {
+    Instant now = clock.instant();
+    mapper.reserve(
+        new PairRow(
+            key.bridge(),
+            key.hash(),
+            key.text(),
+            event.systemId(),
+            event.collectionId(),
+            event.recordId(),
+            at.system(),
+            at.collection(),
+            record,
+            fields,
+            "{}",
+            1,
+            now,
+            now,
+            event.seq(),
+            null,
+            false,
+            0,
+            "",
+            part,
+            null,
+            false,
+            0,
+            null));
   }
 
   /** What tells an effect on a pair's task from all others. */

@@ -87,6 +87,7 @@ public final class BridgeCompiler {
             .orElse(List.of());
     Optional<CompiledPlan> plan = new PlanCompiler(this, definition, target, scope).compile();
     List<CompiledEffect> then = new EffectCompiler(this, definition, target, scope).compile(match);
+    definition.duplicates().ifPresent(one -> compared(one.compare(), target));
     problems.refuse();
     int lookupsBeforeWhen =
         when.orElseThrow().reads().stream().mapToInt(BoundField::lookup).max().orElse(-1) + 1;
@@ -106,6 +107,19 @@ public final class BridgeCompiler {
         remarks,
         scope.uses().tables(),
         scope.uses().calendars());
+  }
+
+  private void compared(List<String> keys, CollectionShape target) {
+    List<String> known = target.fields().stream().map(FieldShape::key).toList();
+    keys.stream()
+        .filter(key -> !known.contains(key))
+        .forEach(
+            key ->
+                problems.add(
+                    document
+                        .need("duplicates")
+                        .need("compare")
+                        .problem(Nearest.unknown("field of the task", key, known))));
   }
 
   /** The keys of a group of the document, those whose rules cannot be read included. */

@@ -24,6 +24,7 @@ import org.ysthmos.core.rule.ValueRule;
  * @param fields the rules of every task the bridge makes
  * @param then what else comes of an event, in this order, after its tasks
  * @param ceiling the most that it may do; empty if all of that is to be reckoned
+ * @param duplicates what is done about tasks that read nearly the same as others
  */
 public record BridgeDefinition(
     String id,
@@ -38,7 +39,8 @@ public record BridgeDefinition(
     TaskPlan plan,
     List<FieldRule> fields,
     List<Effect> then,
-    Optional<Ceiling> ceiling) {
+    Optional<Ceiling> ceiling,
+    Optional<Duplicates> duplicates) {
 
   /**
    * Where events come from, and which kinds of them.
@@ -132,6 +134,19 @@ public record BridgeDefinition(
     public static final int MOST = 1000;
   }
 
+  /**
+   * What is done about tasks that read nearly the same as others that are open.
+   *
+   * @param compare the keys of the target's fields that are compared beside the title
+   * @param waitAt from which likeness on a task is not made before a person says that it is
+   *     another; empty if it is made in any case
+   */
+  public record Duplicates(List<String> compare, Optional<Double> waitAt) {
+    public Duplicates {
+      compare = List.copyOf(compare);
+    }
+  }
+
   public BridgeDefinition {
     lookups = List.copyOf(lookups);
     values = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(values));
@@ -143,6 +158,7 @@ public record BridgeDefinition(
   /** The same rules under another id. */
   public BridgeDefinition withId(String other) {
     return new BridgeDefinition(
-        other, name, purpose, from, to, lookups, values, when, match, plan, fields, then, ceiling);
+        other, name, purpose, from, to, lookups, values, when, match, plan, fields, then, ceiling,
+        duplicates);
   }
 }

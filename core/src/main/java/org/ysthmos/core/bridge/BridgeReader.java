@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.function.BiConsumer;
 import org.ysthmos.core.bridge.BridgeDefinition.Ceiling;
+import org.ysthmos.core.bridge.BridgeDefinition.Duplicates;
 import org.ysthmos.core.bridge.BridgeDefinition.Effect;
 import org.ysthmos.core.bridge.BridgeDefinition.From;
 import org.ysthmos.core.bridge.BridgeDefinition.IfGone;
@@ -43,7 +44,8 @@ public final class BridgeReader {
     "set",
     "fields",
     "then",
-    "ceiling"
+    "ceiling",
+    "duplicates"
   };
 
   private static final Duration LONGEST_WAIT = Duration.ofDays(30);
@@ -107,6 +109,8 @@ public final class BridgeReader {
         source -> part(root, "then", problems, (key, rule) -> then.add(effect(key, rule, source))));
     Optional<Ceiling> ceiling =
         root.get("ceiling").flatMap(node -> problems.part(() -> CeilingDocument.read(node)));
+    Optional<Duplicates> duplicates =
+        root.get("duplicates").flatMap(node -> problems.part(() -> DuplicatesDocument.read(node)));
     if (from.isEmpty() || to.isEmpty() || plan.isEmpty()) {
       return Optional.empty();
     }
@@ -124,7 +128,8 @@ public final class BridgeReader {
             plan.get(),
             fields,
             then,
-            ceiling));
+            ceiling,
+            duplicates));
   }
 
   /** Reads what stands under each key of a group, if there is one. */

@@ -60,6 +60,9 @@ public final class BridgeWriter {
     bridge
         .ceiling()
         .ifPresent(ceiling -> document.put("ceiling", CeilingDocument.written(ceiling)));
+    bridge
+        .duplicates()
+        .ifPresent(one -> document.put("duplicates", DuplicatesDocument.written(one)));
     return document;
   }
 

@@ -62,6 +62,21 @@ public record Decision(
     answers = List.copyOf(answers);
   }
 
+  /** The same, but nothing of it is carried out for a reason that lies outside the rules. */
+  public Decision refused(Failure failure) {
+    return new Decision(
+        Verdict.FAILED,
+        key,
+        List.of(),
+        task(),
+        because,
+        List.of(failure),
+        warnings,
+        tableUses,
+        answers,
+        explanation);
+  }
+
   /** The fields of the first task; those computed so far if it failed. */
   public Map<String, Value> task() {
     return tasks.isEmpty() ? computed : tasks.getFirst().fields();

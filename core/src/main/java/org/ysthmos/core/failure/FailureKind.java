@@ -18,6 +18,8 @@ public enum FailureKind {
   LOOKUP_EMPTY("lookup empty", Next.AFTER_A_PERSON_ACTED),
   LOOKUP_AMBIGUOUS("lookup ambiguous", Next.AFTER_A_PERSON_ACTED),
   MAPPING_ERROR("mapping error", Next.AFTER_A_PERSON_ACTED),
+  /** It reads nearly like a task that is open, and its bridge waits for a person. */
+  POSSIBLE_DUPLICATE("may be there already", Next.AFTER_A_PERSON_ACTED),
   /** What stands at a source is not what it should be, and was set aside. */
   UNREADABLE("cannot be read", Next.AFTER_A_PERSON_ACTED),
   /** A fault of ours that came again and again; the log says more. */

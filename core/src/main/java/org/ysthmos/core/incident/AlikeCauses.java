@@ -67,6 +67,7 @@ final class AlikeCauses {
       case NOT_FOUND -> notFound(evidence, one, said);
       case SHAPE_CHANGED -> new Weighing(Cause.SHAPE).because(STRONG, said);
       case NOT_YET_THERE -> new Weighing(Cause.NOT_YET).because(STRONG + WEAK, said);
+      case POSSIBLE_DUPLICATE -> new Weighing(Cause.MAYBE_TWICE).because(PROVES, said);
       case UNREADABLE -> new Weighing(Cause.SOURCE_UNREADABLE).because(PROVES, said);
       case BROKE_HERE -> new Weighing(Cause.FAULT_HERE).because(PROVES, said);
       case CHANGED_MEANWHILE ->

@@ -82,6 +82,10 @@ public enum Cause {
       "What events wait for did not come",
       "See why the bridge that makes it does not; what came since can be sent again.",
       "Look for the event that should have made it."),
+  MAYBE_TWICE(
+      "Tasks may be there already",
+      "Say on Pairs of each whether it is the same; it is made, or joined to the other, by itself.",
+      "See on Pairs how alike they are."),
   SOURCE_UNREADABLE(
       "What stands at the source cannot be read",
       "Mend it at the source; it is read again by itself.",

@@ -5,8 +5,8 @@ import java.util.Optional;
 /**
  * How alike two titles are: one less the share of characters that would have to be changed. They
  * are compared as they stand and with their words in the order of the alphabet, and the better
- * counts. Titles whose numbers differ are of different things, however alike they read: bed 12 and
- * bed 13 differ by one character (common practice, no source).
+ * counts. Titles whose numbers or mail addresses differ are of different things, however alike they
+ * read: bed 12 and bed 13 differ by one character (common practice, no source).
  *
  * @param score from {@link #LEAST} to 1
  * @param edits how many characters differ
@@ -28,7 +28,7 @@ public record TitleLikeness(double score, int edits, boolean otherOrder) {
   }
 
   static Optional<TitleLikeness> of(PlainTitle one, PlainTitle other) {
-    if (one.isBlank() || !one.numbers().equals(other.numbers())) {
+    if (one.isBlank() || !one.marks().equals(other.marks())) {
       return Optional.empty();
     }
     Optional<TitleLikeness> standing = compared(one.words(), other.words(), false);

@@ -9,6 +9,7 @@ import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.likeness.TitleLikeness;
 import org.ysthmos.core.step.Option;
 import org.ysthmos.core.step.StepKind;
 import org.ysthmos.core.step.StepKinds;
@@ -88,6 +89,7 @@ public final class BridgeSchema {
             .and("fields", ref("fields"))
             .and("then", named(effect(), true))
             .and("ceiling", ceiling())
+            .and("duplicates", duplicates())
             .required("bridge", "name", "purpose", "from", "to", "match", "fields");
     schema.setAll(group.node());
     // A task for each item, or a set, or one; never two of them.
@@ -128,6 +130,15 @@ public final class BridgeSchema {
                     .node()))
         .required("in", "by")
         .node();
+  }
+
+  private static ObjectNode duplicates() {
+    ObjectNode likeness =
+        JSON.objectNode()
+            .put("type", "number")
+            .put("minimum", TitleLikeness.LEAST)
+            .put("maximum", 1);
+    return group("compare", arrayOf(text())).and("wait-at", likeness).node().put("minProperties", 1);
   }
 
   private static ObjectNode ceiling() {

@@ -70,6 +70,7 @@ class TitleIndexTest {
         "Broken bench, Rose Garden | Rose Garden: broken bench | the same, its words in another",
         "Café gutter leaks | Cafe gutter leaks | are the same",
         "Water bed 12 | Water bed 13 | ",
+        "Pledge of a.oakes@mail.example: kiln | Pledge of m.oakes@mail.example: kiln | ",
         "Replace lamp 4 of path 2 | Replace lamp 2 of path 4 | the same, its words in another",
         "School visit of class A | Pond pump is noisy | ",
         "Fix tap | Fix cap | One character",

@@ -21,6 +21,9 @@ final class OfficeLife {
   /** Of a hundred. */
   private static final int MAILS_THAT_ASK = 75;
 
+  /** Into how many shares what the garden wishes for is parted. */
+  private static final int SHARES = 400;
+
   private final Season season;
   private final Words words;
   private final SplittableRandom random;
@@ -71,7 +74,7 @@ final class OfficeLife {
             "folder", school.get(0),
             "name", school.get(1),
             "from", school.get(2),
-            "subject", text.get(0),
+            "subject", text.get(0) + (asks ? ", class " + theirClass() : ""),
             "text", text.get(1),
             "list", asks && random.nextBoolean() ? text.get(2) : "");
     String name = "mail at " + at;
@@ -96,11 +99,15 @@ final class OfficeLife {
     }
   }
 
+  private String theirClass() {
+    return (1 + random.nextInt(9)) + Character.toString('A' + random.nextInt(4));
+  }
+
   private void pledge(Instant at) {
     List<String> pledge = words.any("pledges", random);
     Map<String, String> answers =
         Map.of(
-            "what", pledge.get(0),
+            "what", pledge.get(0) + ", share " + (1 + random.nextInt(SHARES)),
             "amount", pledge.get(1),
             "mail", words.one("visitors", random),
             "stewardMail", random.nextInt(5) == 0 ? "" : words.one("stewards", random),

@@ -20,6 +20,9 @@ final class VisitorsLife {
   private static final double REPORTS_ON_A_WORKDAY = 13;
   private static final double REPORTS_AT_A_WEEKEND = 24;
 
+  /** The hour at which the garden closes in summer. */
+  private static final int CLOSES = 20;
+
   /** The posts along the paths, by which visitors say where something is. */
   private static final int POSTS = 60;
 
@@ -62,7 +65,7 @@ final class VisitorsLife {
     String name = "report at " + at;
     told(at, name, answers);
     if (random.nextInt(REPORTS_FOR_ONE_TOLD_TWICE) == 0) {
-      byAnother(answers, at.plusSeconds(600 + random.nextInt(6 * 3600)));
+      byAnother(answers, at.plusSeconds(600 + random.nextInt(4 * 3600)));
     }
     int then = random.nextInt(100);
     if (then < 9) {
@@ -82,9 +85,9 @@ final class VisitorsLife {
 
   /** Another visitor meets the same and writes it in words of their own. */
   private void byAnother(Map<String, String> answers, Instant at) {
-    if (season.holds(at)) {
+    if (season.holds(at) && at.atZone(Season.ZONE).getHour() < CLOSES) {
       Map<String, String> others = new LinkedHashMap<>(answers);
-      String problem = answers.get("problem");
+      String problem = answers.getOrDefault("problem", "");
       others.put("problem", random.nextBoolean() ? problem + "!" : slipped(problem));
       others.put("mail", words.one("visitors", random));
       told(at, "report by another at " + at, others);

@@ -25,6 +25,9 @@ final class WorksLife {
   /** Among how many of the oldest the next is chosen. */
   private static final int CHOICE = 10;
 
+  /** The bays of a glasshouse, by which tickets say where something is. */
+  private static final int BAYS = 30;
+
   private final Season season;
   private final Words words;
   private final SplittableRandom random;
@@ -76,7 +79,7 @@ final class WorksLife {
             "requester",
             words.one("requesters", random),
             "subject",
-            ticket.get(0) + " " + ticket.get(2),
+            ticket.get(0) + " " + ticket.get(2) + ", bay " + (1 + random.nextInt(BAYS)),
             "description",
             description);
     String name = "ticket at " + at;
