@@ -6,6 +6,7 @@ import { age, dayAndTime, everyText, spanText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import FaultSwitches from './FaultSwitches.vue'
 import PractiseRunaway from './PractiseRunaway.vue'
+import QuotaPart from './QuotaPart.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { fullness } from './troubles'
@@ -113,6 +114,11 @@ function rate(system: SystemView): string {
           {{ busy === system.id ? 'Looking…' : 'Look now' }}
         </button>
       </div>
+      <QuotaPart
+        v-if="system.quota && !system.quota.problem"
+        :system="system.id"
+        :of="system.quota.of"
+      />
       <p v-for="(problem, directory) in system.unreadNames" :key="directory" class="bad">
         The names of {{ String(directory).replaceAll('-', ' ') }} could not be read: {{ problem }}
       </p>

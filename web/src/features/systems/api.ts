@@ -8,6 +8,8 @@ const of = (id: string) => `/api/systems/${encodeURIComponent(id)}`
 
 export const readSystems = () => get<SystemView[]>('/api/systems')
 export const readPolls = () => get<PollView[]>('/api/polls')
+export type Filling = Schemas['FillingView']
+export const readFilling = (id: string) => get<Filling>(`${of(id)}/quota`)
 export const lookNow = (id: string) => post<SystemView>(`${of(id)}/look`)
 export const askNow = (system: string, collection: string) =>
   post<undefined>(`${of(system)}/collections/${encodeURIComponent(collection)}/ask`)

@@ -195,6 +195,7 @@ abstract class AppTestBase {
     registry.add("ysthmos.work.drain", () -> "3s");
     // A look would use up a fault that a test set for a call of its own.
     registry.add("ysthmos.health.first", () -> "1d");
+    registry.add("ysthmos.health.quota", () -> "1d");
   }
 
   @BeforeEach

@@ -84,6 +84,13 @@ public class EffectCounts {
     return new Lately(last, days < 2 ? Optional.empty() : Optional.of(before / days));
   }
 
+  /** How much of a kind a bridge did since a moment, to the half hour. */
+  public long since(String bridge, EffectKind kind, Instant since) {
+    return mapper.past(bridge, kind, slot(since)).stream()
+        .mapToLong(EffectMapper.CountRow::effects)
+        .sum();
+  }
+
   private static long slot(Instant at) {
     return Math.floorDiv(at.getEpochSecond(), BusyPast.SLOT.toSeconds());
   }

@@ -95,12 +95,22 @@ public class Health {
         systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
     if (unsigned(system).isEmpty()) {
-      system
-          .gateway()
-          .quota(call -> {})
-          .ifPresent(reading -> quotas.put(id, new QuotaLooked(clock.instant(), reading)));
+      note(id, system.gateway().quota(call -> {}));
       readNames(id, system);
     }
+  }
+
+  /** Looks how full a system is; empty if it does not say, or we cannot sign in. */
+  Optional<QuotaReading> lookAtQuota(String id) {
+    return systems
+        .find(id)
+        .filter(system -> unsigned(system).isEmpty())
+        .flatMap(system -> note(id, system.gateway().quota(call -> {})));
+  }
+
+  private Optional<QuotaReading> note(String id, Optional<QuotaReading> reading) {
+    reading.ifPresent(one -> quotas.put(id, new QuotaLooked(clock.instant(), one)));
+    return reading;
   }
 
   /** Reads the directories of a system; bridges are made anew where a name is another. */

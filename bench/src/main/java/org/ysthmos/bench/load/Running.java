@@ -56,6 +56,7 @@ final class Running implements AutoCloseable {
                 "--ysthmos.setup=" + setup,
                 "--ysthmos.connections=" + data.resolve("connections.properties"),
                 "--ysthmos.health.first=1d",
+                "--ysthmos.health.quota=1d",
                 "--logging.level.root=error"));
     all.addAll(List.of(settings));
     context = SpringApplication.run(YsthmosApplication.class, all.toArray(String[]::new));

@@ -37,8 +37,19 @@ record PlainTitle(String words, String ordered, List<String> marks) {
         String.join(" ", sorted),
         Stream.concat(
                 sorted.stream().filter(word -> word.chars().anyMatch(Character::isDigit)),
-                MAIL.matcher(small).results().map(MatchResult::group).sorted())
+                mails(small))
             .toList());
+  }
+
+  private static Stream<String> mails(String title) {
+    return title.indexOf('@') < 0
+        ? Stream.empty()
+        : MAIL.matcher(title).results().map(MatchResult::group).sorted();
+  }
+
+  /** The words, as they stand in the title. */
+  List<String> wordByWord() {
+    return List.of(words.split(" "));
   }
 
   /** Whether there is anything to compare. */

@@ -1,12 +1,16 @@
 package org.ysthmos.core.likeness;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 
 /**
  * How alike two titles are: one less the share of characters that would have to be changed. They
  * are compared as they stand and with their words in the order of the alphabet, and the better
  * counts. Titles whose numbers or mail addresses differ are of different things, however alike they
- * read: bed 12 and bed 13 differ by one character (common practice, no source).
+ * read: bed 12 and bed 13 differ by one character. So are titles in which words stand in the place
+ * of altogether other words, as they come of rules that put a place before what is the matter there
+ * (both common practice, no source).
  *
  * @param score from {@link #LEAST} to 1
  * @param edits how many characters differ
@@ -36,9 +40,32 @@ public record TitleLikeness(double score, int edits, boolean otherOrder) {
       return standing;
     }
     Optional<TitleLikeness> ordered = compared(one.ordered(), other.ordered(), true);
+    if (standing.or(() -> ordered).isEmpty() || isOfOthers(one, other)) {
+      return Optional.empty();
+    }
     return ordered
         .filter(better -> standing.isEmpty() || better.score() > standing.get().score())
         .or(() -> standing);
+  }
+
+  /** Whether words of the one stand in the place of altogether other words of the other. */
+  private static boolean isOfOthers(PlainTitle one, PlainTitle other) {
+    String left = without(one, other);
+    String right = without(other, one);
+    if (left.isEmpty() || right.isEmpty()) {
+      return false;
+    }
+    int most = Math.max(left.length(), right.length()) / 2;
+    return EditDistance.within(left, right, most) > most;
+  }
+
+  /** The words of a title that the other lacks, in their order. */
+  private static String without(PlainTitle one, PlainTitle other) {
+    List<String> words = new ArrayList<>(one.wordByWord());
+    for (String word : other.wordByWord()) {
+      boolean unused = words.remove(word);
+    }
+    return String.join("", words);
   }
 
   private static Optional<TitleLikeness> compared(String one, String other, boolean otherOrder) {

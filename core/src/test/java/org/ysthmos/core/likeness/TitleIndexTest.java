@@ -20,7 +20,7 @@ import org.ysthmos.core.testkit.Titles;
 class TitleIndexTest {
 
   static LongStream seeds() {
-    return LongStream.range(0, 20);
+    return LongStream.range(0, 8);
   }
 
   /**
@@ -71,6 +71,8 @@ class TitleIndexTest {
         "Café gutter leaks | Cafe gutter leaks | are the same",
         "Water bed 12 | Water bed 13 | ",
         "Pledge of a.oakes@mail.example: kiln | Pledge of m.oakes@mail.example: kiln | ",
+        "Herb spiral: loose plank near the second bench | Rose path: loose plank near the second bench | ",
+        "Lower board walk: loose plank by the bench | Lower boardwalk: loose plank by the bench | One character",
         "Replace lamp 4 of path 2 | Replace lamp 2 of path 4 | the same, its words in another",
         "School visit of class A | Pond pump is noisy | ",
         "Fix tap | Fix cap | One character",
@@ -86,10 +88,10 @@ class TitleIndexTest {
   @MethodSource("seeds")
   void findsWhatComparingWithEachFinds(long seed) {
     Random random = new Random(seed);
-    TitleIndex<Integer> index = new TitleIndex<>(2_500);
+    TitleIndex<Integer> index = new TitleIndex<>(1_600);
     Map<Integer, String> there = new LinkedHashMap<>();
     List<String> all = new ArrayList<>();
-    for (int i = 0; i < 3_000; i++) {
+    for (int i = 0; i < 2_000; i++) {
       String title =
           all.isEmpty() || random.nextInt(4) > 0
               ? Titles.title(random)
@@ -109,16 +111,19 @@ class TitleIndexTest {
         there.remove(gone);
         index.remove(gone);
       }
-      if (there.size() > 2_500) {
+      if (there.size() > 1_600) {
         there.remove(there.keySet().iterator().next());
       }
     }
     assertThat(index.size()).isEqualTo(there.size());
+    Map<Integer, PlainTitle> plain = new LinkedHashMap<>();
+    there.forEach((key, title) -> plain.put(key, PlainTitle.of(title)));
     for (int i = 0; i < 100; i++) {
       String title = Titles.typed(all.get(random.nextInt(all.size())), random);
+      PlainTitle asked = PlainTitle.of(title);
       Set<Integer> expected =
-          there.entrySet().stream()
-              .filter(one -> TitleLikeness.of(title, one.getValue()).isPresent())
+          plain.entrySet().stream()
+              .filter(one -> TitleLikeness.of(asked, one.getValue()).isPresent())
               .map(Map.Entry::getKey)
               .collect(Collectors.toSet());
       assertThat(index.near(title, Integer.MAX_VALUE))
@@ -131,7 +136,7 @@ class TitleIndexTest {
   @Test
   void theMostAlikeComesFirstAndOfEqualOnesTheNewest() {
     TitleIndex<String> index = new TitleIndex<>(10);
-    index.put("far", "Elm Walk: brunch acros the pathe");
+    index.put("far", "Elm Walk: brannch acros the pathe");
     index.put("old", "Elm Walk: branch across the path");
     index.put("new", "elm walk branch across the path");
     assertThat(index.near("Elm Walk: branch across the path", 2))
