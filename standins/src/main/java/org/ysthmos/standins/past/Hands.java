@@ -66,11 +66,26 @@ final class Hands implements AutoCloseable {
     return number.find() ? number.group(1) : "";
   }
 
-  /** A call that needs the token of a stand-in. */
+  /**
+   * A call that needs the token of a stand-in. Where the application has used up what the account
+   * may ask in a minute, it is made in the next.
+   */
   JsonNode call(String standIn, String method, String path, String body)
       throws IOException, InterruptedException {
-    String token = settings.getProperty(standIn + ".token", "");
-    return read(send(method, at(standIn, path), body, "application/json", "Bearer " + token));
+    String bearer = "Bearer " + settings.getProperty(standIn + ".token", "");
+    try {
+      return read(send(method, at(standIn, path), body, "application/json", bearer));
+    } catch (TooManyCalls inThisMinute) {
+      passes(Duration.ofSeconds(61));
+      return read(send(method, at(standIn, path), body, "application/json", bearer));
+    }
+  }
+
+  /** An account has used up its calls. */
+  private static final class TooManyCalls extends IOException {
+    TooManyCalls(String message) {
+      super(message);
+    }
   }
 
   /** A call of the application, as its screens make it. */
@@ -123,8 +138,8 @@ final class Hands implements AutoCloseable {
     }
     HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
     if (answer.statusCode() >= 400) {
-      throw new IOException(
-          method + " " + to + " answers " + answer.statusCode() + ": " + answer.body());
+      String why = method + " " + to + " answers " + answer.statusCode() + ": " + answer.body();
+      throw answer.statusCode() == 429 ? new TooManyCalls(why) : new IOException(why);
     }
     return answer.body();
   }
