@@ -2,7 +2,7 @@
 import { computed, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
-import { dayAndTime } from '@/shared/format/time'
+import { dayAndTime, momentText } from '@/shared/format/time'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import { readSides, type Possible } from './api'
 
@@ -71,11 +71,9 @@ const sides = computed(() =>
         </thead>
         <tbody>
           <tr v-for="field in fields" :key="field.name" :class="{ same: field.same }">
-            <th scope="row">{{ field.name }}</th>
-            <td>{{ field.ours || '–' }}</td>
-            <td>
-              {{ field.other || '–' }}<span v-if="!field.same" class="unseen">, differs</span>
-            </td>
+            <th scope="row">{{ field.name }} <small v-if="!field.same">differs</small></th>
+            <td>{{ momentText(field.ours, zone) || '–' }}</td>
+            <td>{{ momentText(field.other, zone) || '–' }}</td>
           </tr>
         </tbody>
       </table>
@@ -132,16 +130,24 @@ table.rows tbody th {
   overflow-wrap: anywhere;
   font-size: 13px;
 }
-tr.same td {
+tr.same td,
+tr.same th {
   color: var(--ink-2);
+  font-weight: 400;
 }
-tr:not(.same) td {
-  font-weight: 600;
+th small {
+  display: block;
+  font-weight: 400;
+  color: var(--clay);
+}
+.mid {
+  margin: 6px 0 10px;
 }
 .note {
   margin-inline: 0;
 }
 .hint {
   max-width: 80ch;
+  margin: 12px 0 0;
 }
 </style>

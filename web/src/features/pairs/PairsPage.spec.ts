@@ -59,7 +59,7 @@ describe('pairs', () => {
       'POST /api/duplicates/2/answer': page(possible(3), possible(1)),
     })
     expect(view.get('.heading').text()).toContain('3 possible duplicates')
-    expect(view.findAll('tbody th').map((one) => one.text())).toEqual(['Title', 'Lane'])
+    expect(view.findAll('tbody th').map((one) => one.text())).toEqual(['Title differs', 'Lane'])
     expect(view.findAll('li')[0]!.text()).toContain('95 % alike')
 
     const first = view.get('li button[aria-current="true"]')

@@ -10,6 +10,8 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -18,6 +20,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.who.By;
+import org.ysthmos.app.work.WorkSignals;
 
 /** People are told of incidents, once, by the first way that works. */
 class AlarmIT extends AppTestBase {
@@ -35,6 +38,7 @@ class AlarmIT extends AppTestBase {
 
   @Autowired private Bridges bridges;
   @Autowired private JdbcTemplate jdbc;
+  @Autowired private WorkSignals signals;
 
   @BeforeEach
   void nothingToTell() {
@@ -101,6 +105,34 @@ class AlarmIT extends AppTestBase {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+  }
+
+  /** Once a day what is open is told again, and what closed since the last one. */
+  @Test
+  void digestTellsOnceWhatIsOpenAndWhatClosed() throws Exception {
+    assertThat(plan(PLAN).statusCode()).isEqualTo(200);
+    long first = heldFor("told-of");
+    await().atMost(LONG).until(() -> lines(first).contains("Told by a message in Garden Chat"));
+    jdbc.update(
+        """
+        INSERT INTO incident (cause, state, opened_at, came_back, headline, waiting, bridges, found,
+                              closed_at, told)
+        VALUES ('AWAY/ledger', 'CLOSED', CURRENT_TIMESTAMP, 0, 'The ledger was away a while', 0, '',
+                '{}', CURRENT_TIMESTAMP, 1)
+        """);
+    // Its time was a minute ago, and the document stands since yesterday.
+    String now =
+        LocalTime.now(ZoneOffset.UTC).minusMinutes(1).withSecond(0).toString().substring(0, 5);
+    assertThat(plan("digest: { at: \"%s\", zone: UTC }\n".formatted(now) + PLAN).statusCode())
+        .isEqualTo(200);
+    assertThat(chats("closed since the last digest")).isZero();
+    jdbc.update("UPDATE alarm_plan SET changed_at = DATEADD(DAY, -1, changed_at)");
+    signals.toWatch().raise();
+    await().atMost(LONG).until(() -> chats("One incident is open, 1 closed since the last") == 1);
+    assertThat(chats("The ledger was away a while")).isEqualTo(1);
+    signals.toWatch().raise();
+    bridges.hold("told-too", "not there", By.ENGINE);
+    assertThat(chats("closed since the last digest")).isEqualTo(1);
   }
 
   @Test

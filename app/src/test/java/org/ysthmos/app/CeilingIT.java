@@ -147,12 +147,9 @@ class CeilingIT extends AppTestBase {
     }
     JsonNode held = held("again", 1);
     assertThat(held.at("/bridge/heldBecause").asText())
-        .matches(
-            "It would write to task .+ for the 4th time in an hour; it may 3 times");
+        .matches("It would write to task .+ for the 4th time in an hour; it may 3 times");
     release("again");
-    await()
-        .atMost(LONG)
-        .until(() -> jobs("again").getFirst().contains("again and again 2"));
+    await().atMost(LONG).until(() -> jobs("again").getFirst().contains("again and again 2"));
   }
 
   @Test

@@ -95,8 +95,7 @@ class DuplicateIT extends AppTestBase {
     JsonNode one = awaited("Alder pond: Duckweed covers the inlets");
     String task = task(second);
     String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task);
-    send(
-        "PATCH", address, "{\"priority\":2}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+    send("PATCH", address, "{\"priority\":2}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
 
     assertThat(answer(one, true).statusCode()).isEqualTo(200);
     await()
@@ -127,7 +126,10 @@ class DuplicateIT extends AppTestBase {
     String done = made("Juniper rise", "Hedge hides the crossing");
     String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task(done));
     send(
-        "PATCH", address, "{\"lane\":\"finished\"}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+        "PATCH",
+        address,
+        "{\"lane\":\"finished\"}",
+        Map.of("Authorization", "Bearer " + BOARD_TOKEN));
     made("Juniper rise", "Hedge hides the crosing");
     await().atMost(LONG).until(() -> api("/duplicates").path("unlooked").asInt() == 0);
     assertThat(titles()).noneMatch(title -> title.contains("tap") || title.contains("Hedge"));

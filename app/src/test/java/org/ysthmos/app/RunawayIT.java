@@ -96,7 +96,7 @@ class RunawayIT extends AppTestBase {
     running = List.of("turn-north", "turn-south");
     turns("turn-north", "yard-north", "yard-south");
     turns("turn-south", "yard-south", "yard-north");
-        board("POST", "/api/boards/yard-north/tasks", "{\"title\":\"Turn\",\"lane\":\"to-do\"}");
+    board("POST", "/api/boards/yard-north/tasks", "{\"title\":\"Turn\",\"lane\":\"to-do\"}");
 
     await().atMost(LONG).until(() -> isHeld("turn-north"));
     assertThat(api("/bridges/turn-north").at("/bridge/heldBecause").asText())
@@ -115,7 +115,10 @@ class RunawayIT extends AppTestBase {
         .atMost(LONG)
         .until(
             () ->
-                api("/incidents").path("open").findValuesAsText("heldBridge").contains("turn-north"));
+                api("/incidents")
+                    .path("open")
+                    .findValuesAsText("heldBridge")
+                    .contains("turn-north"));
 
     // A person lets it go: that is one turn, and the next is stopped at the other bridge.
     bridges.release("turn-north", By.PERSON);

@@ -33,7 +33,8 @@ public class NearTitlesBench {
   private static final int TITLES = 100_000;
   private static final int COMPARED = 200;
   private static final String[] SYLLABLES = {
-    "al", "der", "fen", "ro", "mar", "li", "than", "cor", "ves", "ne", "ti", "um", "ga", "sel", "bra"
+    "al", "der", "fen", "ro", "mar", "li", "than", "cor", "ves", "ne", "ti", "um", "ga", "sel",
+    "bra"
   };
 
   private final Random random = new Random(7);

@@ -113,7 +113,8 @@ final class BridgeViews {
   /** A version that need not be live. */
   static BridgeView view(BridgeVersion version) {
     Ceiling ceiling = Ceiling.of(version.definition().ceiling(), Map.of());
-    return view(new Bridges.Live(version, "", Instant.EPOCH, ceiling, Optional.empty(), 0), Map.of());
+    return view(
+        new Bridges.Live(version, "", Instant.EPOCH, ceiling, Optional.empty(), 0), Map.of());
   }
 
   /**

@@ -60,9 +60,7 @@ class Bounds {
 
   private Optional<String> ceiling(
       Deciding deciding, Ceiling ceiling, Map<EffectKind, Integer> more) {
-    return ceilings
-        .take(deciding.trace().bridgeId(), ceiling, more)
-        .map(CeilingWords::because);
+    return ceilings.take(deciding.trace().bridgeId(), ceiling, more).map(CeilingWords::because);
   }
 
   /** What was received before a person let it go is not asked what caused it. */

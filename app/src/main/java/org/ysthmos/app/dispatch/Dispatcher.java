@@ -209,7 +209,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   public void giveBack(Claimed claimed, Throwable why) {
     int breaks = claimed.breaks() + 1;
     if (breaks < settings.retry().breaks()) {
-      undecided.brokeHere(claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
+      undecided.brokeHere(
+          claimed, breaks, clock.instant().plus(settings.retry().afterABreak(breaks)));
       return;
     }
     undecided.giveUp(claimed, Failure.brokeHere("Deciding it", breaks, why));

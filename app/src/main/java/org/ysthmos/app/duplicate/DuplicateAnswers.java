@@ -99,10 +99,7 @@ class DuplicateAnswers {
       return;
     }
     settle(
-        row,
-        State.SAME,
-        by,
-        joining.join(trace.id(), row.bridgeId(), row.matchHash(), record, by));
+        row, State.SAME, by, joining.join(trace.id(), row.bridgeId(), row.matchHash(), record, by));
   }
 
   /** The task was never made: its record goes on with the other, to which nothing is written. */

@@ -84,8 +84,7 @@ class DuplicateController {
    *
    * @param problem why one of them cannot be shown; empty if both can
    */
-  record SidesView(
-      SideView ours, SideView other, List<FieldPairView> fields, String problem) {}
+  record SidesView(SideView ours, SideView other, List<FieldPairView> fields, String problem) {}
 
   /**
    * One of both.
@@ -226,9 +225,7 @@ class DuplicateController {
   }
 
   private List<FieldPairView> fields(
-      CollectionRef at,
-      Function<FieldShape, String> ours,
-      Function<FieldShape, String> other) {
+      CollectionRef at, Function<FieldShape, String> ours, Function<FieldShape, String> other) {
     List<FieldPairView> fields = new ArrayList<>();
     for (FieldShape field :
         systems.find(at.system(), at.collection()).stream()

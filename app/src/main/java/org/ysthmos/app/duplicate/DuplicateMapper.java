@@ -178,7 +178,12 @@ interface DuplicateMapper {
   void drop(@Param("id") long id);
 
   /** A task that was made, for its title. */
-  record MadeRow(long seq, String bridgeId, String matchHash, String systemId, String collectionId,
+  record MadeRow(
+      long seq,
+      String bridgeId,
+      String matchHash,
+      String systemId,
+      String collectionId,
       byte[] fields) {}
 
   /** The tasks that were made before one, the last first. */

@@ -59,8 +59,7 @@ public class Duplicates {
     public Failure failure() {
       return Failure.of(
               FailureKind.POSSIBLE_DUPLICATE,
-              "It reads nearly like “%s” (%s), which is open"
-                  .formatted(near.title(), record))
+              "It reads nearly like “%s” (%s), which is open".formatted(near.title(), record))
           .withRemedy("Say on Pairs whether it is the same");
     }
   }
@@ -119,8 +118,7 @@ public class Duplicates {
   public void heard(Event event) {
     Set<String> written = systems.writtenIn(event);
     String in = written.contains(event.collection()) ? event.collection() : theOnly(written);
-    if (in.isEmpty()
-        || !pairs.writers(event.system(), Set.of(in), event.record()).isEmpty()) {
+    if (in.isEmpty() || !pairs.writers(event.system(), Set.of(in), event.record()).isEmpty()) {
       return;
     }
     CollectionRef at = new CollectionRef(event.system(), in);
@@ -178,9 +176,7 @@ public class Duplicates {
       Set<String> answered = different(one);
       for (Near<KnownTask> near : one.near()) {
         Optional<String> record = record(near.key()).filter(answered::add);
-        record
-            .flatMap(there -> look(one, near, there, threshold.get()))
-            .ifPresent(waits::add);
+        record.flatMap(there -> look(one, near, there, threshold.get())).ifPresent(waits::add);
       }
     }
     return waits;
@@ -217,11 +213,7 @@ public class Duplicates {
     }
     TaskLikeness likeness =
         sides.likeness(
-            found.at(),
-            near.likeness(),
-            threshold.compare(),
-            found.task().fields(),
-            there.task());
+            found.at(), near.likeness(), threshold.compare(), found.task().fields(), there.task());
     return likeness.score() < threshold.waitAt()
         ? Optional.empty()
         : Optional.of(new Waits(found, near, record, likeness));
@@ -237,8 +229,7 @@ public class Duplicates {
                   trace,
                   one,
                   near,
-                  new TaskLikeness(
-                      near.likeness().score(), List.of(near.likeness().words()))));
+                  new TaskLikeness(near.likeness().score(), List.of(near.likeness().words()))));
         }
       }
     }
@@ -268,8 +259,7 @@ public class Duplicates {
         .noneMatch(row -> other.equals(row.other()));
   }
 
-  private DuplicateRow row(
-      long trace, Found found, Near<KnownTask> near, TaskLikeness likeness) {
+  private DuplicateRow row(long trace, Found found, Near<KnownTask> near, TaskLikeness likeness) {
     return new DuplicateRow(
         0,
         State.TO_LOOK,

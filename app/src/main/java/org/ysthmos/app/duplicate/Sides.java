@@ -74,8 +74,7 @@ class Sides {
     return !closing.isEmpty()
         && closing.entrySet().stream()
             .allMatch(
-                one ->
-                    StoredText.of(task.path(one.getKey())).equals(one.getValue().display()));
+                one -> StoredText.of(task.path(one.getKey())).equals(one.getValue().display()));
   }
 
   /**

@@ -28,10 +28,12 @@ class AlarmController {
   record AlarmDocument(String document) {}
 
   private final Alarms alarms;
+  private final Messages messages;
   private final Telling telling;
 
-  AlarmController(Alarms alarms, Telling telling) {
+  AlarmController(Alarms alarms, Messages messages, Telling telling) {
     this.alarms = alarms;
+    this.messages = messages;
     this.telling = telling;
   }
 
@@ -51,6 +53,7 @@ class AlarmController {
     }
     try {
       alarms.change(wanted.document(), By.PERSON);
+      telling.waitNoMore();
     } catch (DocumentException e) {
       throw unusable(e);
     }
@@ -59,9 +62,9 @@ class AlarmController {
 
   /** Sends a trial message by every way; what each came to. */
   @PostMapping("/try")
-  List<Telling.TrialOutcome> tryAll() {
+  List<Messages.TrialOutcome> tryAll() {
     try {
-      return telling.tryAll();
+      return messages.tryAll();
     } catch (DocumentException e) {
       throw unusable(e);
     }

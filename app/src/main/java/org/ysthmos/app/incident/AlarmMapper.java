@@ -14,6 +14,16 @@ interface AlarmMapper {
   @Select("SELECT document FROM alarm_plan WHERE id = 1")
   @Nullable String document();
 
+  /** When the last digest was told, or the document changed if that was later. */
+  @Select(
+      """
+      SELECT GREATEST(changed_at, COALESCE(digested_at, changed_at)) FROM alarm_plan WHERE id = 1
+      """)
+  @Nullable Instant digestedAt();
+
+  @Update("UPDATE alarm_plan SET digested_at = #{now} WHERE id = 1")
+  void digested(@Param("now") Instant now);
+
   @Update(
       """
       MERGE INTO alarm_plan (id, document, changed_at, changed_by)

@@ -1,5 +1,7 @@
 package org.ysthmos.app.incident;
 
+import java.time.Instant;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -42,6 +44,16 @@ public class Alarms {
   AlarmPlan plan() {
     String document = document();
     return document.isBlank() ? AlarmPlan.NONE : AlarmPlan.read(document, systems);
+  }
+
+  /** When the last digest was told, or the document changed if that was later. */
+  Instant digestedAt() {
+    return Optional.ofNullable(mapper.digestedAt()).orElse(Instant.EPOCH);
+  }
+
+  /** A digest was told, or there was nothing to tell. */
+  void digested(Instant now) {
+    journal.run(() -> mapper.digested(now));
   }
 
   /**

@@ -13,6 +13,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
@@ -72,6 +73,7 @@ public class IncidentKeeper implements SmartLifecycle {
 
   private final IncidentBook book;
   private final Telling telling;
+  private final Digests digests;
   private final Symptoms symptoms;
   private final EvidenceGathering evidence;
   private final SymptomMapper mapper;
@@ -98,6 +100,7 @@ public class IncidentKeeper implements SmartLifecycle {
   IncidentKeeper(
       IncidentBook book,
       Telling telling,
+      Digests digests,
       Symptoms symptoms,
       EvidenceGathering evidence,
       SymptomMapper mapper,
@@ -109,6 +112,7 @@ public class IncidentKeeper implements SmartLifecycle {
       AppClock clock) {
     this.book = book;
     this.telling = telling;
+    this.digests = digests;
     this.symptoms = symptoms;
     this.evidence = evidence;
     this.mapper = mapper;
@@ -124,12 +128,17 @@ public class IncidentKeeper implements SmartLifecycle {
   /** Whether something may have changed that was not looked at yet. */
   public boolean isUnderWay() {
     return thread.isRunning()
-        && (seen < signal.times() || looksUnderWay.get() > 0 || telling.isUnderWay());
+        && (seen < signal.times()
+            || looksUnderWay.get() > 0
+            || telling.isUnderWay()
+            || digests.isUnderWay());
   }
 
   /** When somebody is to be told of an incident next; empty if nobody is. */
   public Optional<Instant> next() {
-    return telling.next();
+    return Stream.of(telling.next(), digests.next())
+        .flatMap(Optional::stream)
+        .min(Instant::compareTo);
   }
 
   /** Why incidents cannot be looked at; empty if they can. */
@@ -139,7 +148,7 @@ public class IncidentKeeper implements SmartLifecycle {
 
   /** Why nobody could be told of incidents; empty if all is told or will be. */
   public Optional<String> tellingProblem() {
-    return telling.problem();
+    return telling.problem().or(digests::problem);
   }
 
   private void loop() {
@@ -151,6 +160,7 @@ public class IncidentKeeper implements SmartLifecycle {
         if (room.isEnough()) {
           took = look();
           telling.goOn();
+          digests.goOn();
           problem = Optional.empty();
         }
         seen = times;

@@ -74,9 +74,7 @@ class PairController {
     List<PairRow> rows = new ArrayList<>();
     if (!wanted.isEmpty()) {
       bridgeIds().forEach(bridge -> rows.addAll(mapper.ofSource(bridge, wanted)));
-      systems
-          .all()
-          .forEach(one -> rows.addAll(mapper.ofTarget(one.description().id(), wanted)));
+      systems.all().forEach(one -> rows.addAll(mapper.ofTarget(one.description().id(), wanted)));
     }
     return rows.stream()
         .filter(row -> row.effectName() == null)

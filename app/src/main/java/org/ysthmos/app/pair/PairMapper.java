@@ -63,8 +63,7 @@ public interface PairMapper {
       often, often_since
       """;
 
-  @Select(
-      "SELECT " + COLUMNS + " FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
+  @Select("SELECT " + COLUMNS + " FROM pair WHERE bridge_id = #{bridge} AND match_hash = #{hash}")
   @Nullable PairRow find(@Param("bridge") String bridge, @Param("hash") String hash);
 
   /**

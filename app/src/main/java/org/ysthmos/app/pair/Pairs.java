@@ -168,11 +168,7 @@ public class Pairs {
     Often often = seen.often().more(span, now);
     if (seen.revision() > 0) {
       return mapper.reserveAgain(
-              key.bridge(),
-              key.hash(),
-              seen.revision(),
-              often.times(),
-              often.since().orElse(now))
+              key.bridge(), key.hash(), seen.revision(), often.times(), often.since().orElse(now))
           == 1;
     }
     try {

@@ -23,8 +23,7 @@ public class Joining {
   private final Pairs pairs;
   private final Journal journal;
 
-  Joining(
-      RecallLists lists, Recalls recalls, RecallMapper mapper, Pairs pairs, Journal journal) {
+  Joining(RecallLists lists, Recalls recalls, RecallMapper mapper, Pairs pairs, Journal journal) {
     this.lists = lists;
     this.recalls = recalls;
     this.mapper = mapper;

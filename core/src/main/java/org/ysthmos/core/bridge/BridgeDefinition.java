@@ -108,8 +108,7 @@ public record BridgeDefinition(
    */
   public record Ceiling(Map<EffectKind, Integer> most, Duration per, Turns turns) {
     public Ceiling {
-      most =
-          most.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(most));
+      most = most.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(most));
     }
 
     public Ceiling(Map<EffectKind, Integer> most, Duration per) {
@@ -158,7 +157,19 @@ public record BridgeDefinition(
   /** The same rules under another id. */
   public BridgeDefinition withId(String other) {
     return new BridgeDefinition(
-        other, name, purpose, from, to, lookups, values, when, match, plan, fields, then, ceiling,
+        other,
+        name,
+        purpose,
+        from,
+        to,
+        lookups,
+        values,
+        when,
+        match,
+        plan,
+        fields,
+        then,
+        ceiling,
         duplicates);
   }
 }

@@ -40,14 +40,17 @@ public final class CeilingWords {
   public static String because(TurnGuard.Passed passed, String what) {
     return switch (passed.sort()) {
       case AGAIN ->
-          BACK + ": %s. It acts on its own doing %s"
-              .formatted(what, passed.most() == 0 ? "never" : "%d times".formatted(passed.most()));
+          BACK
+              + ": %s. It acts on its own doing %s"
+                  .formatted(
+                      what, passed.most() == 0 ? "never" : "%d times".formatted(passed.most()));
       case CHAIN ->
           "One bridge set the other going, %d in a row: %s. It acts at the end of no more than %d"
               .formatted(passed.came(), what, passed.most());
       case SAME_TASK ->
-          SAME + " %s for the %s time in %s; it may %d times"
-              .formatted(what, ordinal(passed.came()), span(passed.per()), passed.most());
+          SAME
+              + " %s for the %s time in %s; it may %d times"
+                  .formatted(what, ordinal(passed.came()), span(passed.per()), passed.most());
     };
   }
 
@@ -64,7 +67,8 @@ public final class CeilingWords {
   private static String ordinal(long many) {
     long last = many % 10;
     boolean teen = many % 100 / 10 == 1;
-    return many + (teen || last == 0 || last > 3 ? "th" : last == 1 ? "st" : last == 2 ? "nd" : "rd");
+    return many
+        + (teen || last == 0 || last > 3 ? "th" : last == 1 ? "st" : last == 2 ? "nd" : "rd");
   }
 
   /** How many of a kind, for example {@code 3 new tasks}. */

@@ -1,6 +1,12 @@
 package org.ysthmos.core.incident;
 
+import java.time.DateTimeException;
 import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.Collections;
@@ -26,12 +32,37 @@ import org.ysthmos.core.value.ValueType;
  * Who is told of incidents, and how.
  *
  * @param quiet how long nothing more is told after a message; what opens meanwhile is told together
+ * @param digest when all that is open is told once a day; empty if it is not
  * @param ways in the order in which they are tried: the first that works is the only one used
  */
-public record AlarmPlan(Duration quiet, List<Way> ways) {
+public record AlarmPlan(Duration quiet, List<Way> ways, Optional<Digest> digest) {
 
   /** Nobody is told; incidents stand on the screens alone. */
-  public static final AlarmPlan NONE = new AlarmPlan(Duration.ZERO, List.of());
+  public static final AlarmPlan NONE = new AlarmPlan(Duration.ZERO, List.of(), Optional.empty());
+
+  /** When all that is open, and what closed since, is told once a day. */
+  public record Digest(LocalTime at, ZoneId zone) {
+
+    /**
+     * The last moment of a digest that is not after another; as RFC 5545 has it at a clock change.
+     */
+    public Instant before(Instant now) {
+      LocalDate day = LocalDate.ofInstant(now, zone);
+      Instant today = on(day);
+      return today.isAfter(now) ? on(day.minusDays(1)) : today;
+    }
+
+    /** The first moment of a digest after another. */
+    public Instant after(Instant now) {
+      LocalDate day = LocalDate.ofInstant(now, zone);
+      Instant today = on(day);
+      return today.isAfter(now) ? today : on(day.plusDays(1));
+    }
+
+    private Instant on(LocalDate day) {
+      return ZonedDateTime.of(day, at, zone).toInstant();
+    }
+  }
 
   private static final Duration USUAL_QUIET = Duration.ofMinutes(15);
 
@@ -85,22 +116,36 @@ public record AlarmPlan(Duration quiet, List<Way> ways) {
   }
 
   /**
-   * Reads a document: {@code quiet: PT15M} and {@code ways}, a list of {@code in:
-   * system/collection} with {@code fields}, whose texts may have the slots {@code {headline}} and
-   * {@code {text}}.
+   * Reads a document: {@code quiet: PT15M}, {@code digest: { at: "08:00", zone: Europe/Lisbon }}
+   * and {@code ways}, a list of {@code in: system/collection} with {@code fields}, whose texts may
+   * have the slots {@code {headline}} and {@code {text}}.
    *
    * @throws org.ysthmos.core.document.DocumentException with all that is wrong, each at its place
    */
   public static AlarmPlan read(String document, Shapes shapes) {
-    DocumentNode root = DocumentNode.parse(document).only("quiet", "ways");
+    DocumentNode root = DocumentNode.parse(document).only("quiet", "digest", "ways");
     Duration quiet = root.get("quiet").map(AlarmPlan::span).orElse(USUAL_QUIET);
     Problems problems = new Problems();
+    Optional<Digest> digest = root.get("digest").flatMap(node -> problems.part(() -> digest(node)));
     List<Way> ways =
         root.need("ways").list().stream()
             .flatMap(node -> problems.part(() -> way(node, shapes)).stream())
             .toList();
     problems.refuse();
-    return new AlarmPlan(quiet, ways);
+    return new AlarmPlan(quiet, ways, digest);
+  }
+
+  private static Digest digest(DocumentNode node) {
+    node.only("at", "zone");
+    DocumentNode at = node.need("at");
+    DocumentNode zone = node.need("zone");
+    try {
+      return new Digest(LocalTime.parse(at.text()), ZoneId.of(zone.text()));
+    } catch (DateTimeParseException e) {
+      throw at.refuse("“" + at.text() + "” is no time of day; write 08:00");
+    } catch (DateTimeException e) {
+      throw zone.refuse("“" + zone.text() + "” is no time zone; write one such as Europe/Lisbon");
+    }
   }
 
   private static Duration span(DocumentNode node) {

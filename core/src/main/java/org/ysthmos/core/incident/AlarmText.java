@@ -1,5 +1,6 @@
 package org.ysthmos.core.incident;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collector;
 import java.util.stream.Collectors;
@@ -39,6 +40,33 @@ public final class AlarmText {
     String text = first(told).map(AlarmText::one).collect(Collectors.joining("\n\n"));
     int more = told.size() - MOST;
     return more > 0 ? text + "\n\nAnd " + more + " more; Watch shows them all." : text;
+  }
+
+  /** A digest in a line. */
+  public static String digestHeadline(int open, int closed) {
+    String opens =
+        open == 0
+            ? "No incident is open"
+            : open == 1 ? "One incident is open" : open + " incidents are open";
+    return closed == 0 ? opens : "%s, %d closed since the last digest".formatted(opens, closed);
+  }
+
+  /**
+   * A digest in full.
+   *
+   * @param closed what closed since the last, as headlines
+   */
+  public static String digest(List<Told> open, List<String> closed) {
+    List<String> parts = new ArrayList<>();
+    if (!open.isEmpty()) {
+      parts.add(text(open));
+    }
+    if (!closed.isEmpty()) {
+      int more = closed.size() - MOST;
+      String named = closed.stream().limit(MOST).collect(Collectors.joining("\n"));
+      parts.add("Closed since:\n" + named + (more > 0 ? "\nAnd " + more + " more." : ""));
+    }
+    return String.join("\n\n", parts);
   }
 
   private static Stream<Told> first(List<Told> told) {

@@ -9,17 +9,17 @@ import java.util.Map;
 import java.util.function.IntConsumer;
 
 /**
- * Finds the texts that can be nearly equal to one, by the pieces of three characters (trigrams) that
- * they share. No text that is alike is missed:
+ * Finds the texts that can be nearly equal to one, by the pieces of three characters (trigrams)
+ * that they share. No text that is alike is missed:
  *
  * <ul>
  *   <li>Two texts at an edit distance of d share at least {@code max(n, m) + 2 - 3d} of their
  *       trigrams, counted with their ends padded (Ukkonen, “Approximate string-matching with
  *       q-grams and maximal matches”, 1992).
  *   <li>Two sets that share at least t of their pieces share one among the {@code n - t + 1} first
- *       of each, in whatever order all pieces are brought (prefix filter: Chaudhuri, Ganti, Kaushik,
- *       “A primitive operator for similarity joins in data cleaning”, 2006). With the rarest first,
- *       few texts share one.
+ *       of each, in whatever order all pieces are brought (prefix filter: Chaudhuri, Ganti,
+ *       Kaushik, “A primitive operator for similarity joins in data cleaning”, 2006). With the
+ *       rarest first, few texts share one.
  * </ul>
  */
 final class GramIndex {
@@ -81,8 +81,7 @@ final class GramIndex {
       int[] posted = postings.getOrDefault(gram, NONE);
       for (int i = 1; i < posted.length && i <= posted[0]; i++) {
         int length = texts.get(posted[i]).length();
-        if (length >= shortest
-            && text.length() >= length - TitleLikeness.mostEdits(length)) {
+        if (length >= shortest && text.length() >= length - TitleLikeness.mostEdits(length)) {
           found.accept(posted[i]);
         }
       }
@@ -119,9 +118,7 @@ final class GramIndex {
     Map<Long, Integer> times = new HashMap<>();
     for (int i = 0; i < grams.length; i++) {
       long gram =
-          (long) padded.charAt(i) << 32
-              | (long) padded.charAt(i + 1) << 16
-              | padded.charAt(i + 2);
+          (long) padded.charAt(i) << 32 | (long) padded.charAt(i + 1) << 16 | padded.charAt(i + 2);
       grams[i] = gram | (long) (times.merge(gram, 1, Integer::sum) - 1) << 48;
     }
     return grams;

@@ -138,7 +138,10 @@ public final class BridgeSchema {
             .put("type", "number")
             .put("minimum", TitleLikeness.LEAST)
             .put("maximum", 1);
-    return group("compare", arrayOf(text())).and("wait-at", likeness).node().put("minProperties", 1);
+    return group("compare", arrayOf(text()))
+        .and("wait-at", likeness)
+        .node()
+        .put("minProperties", 1);
   }
 
   private static ObjectNode ceiling() {

@@ -61,7 +61,11 @@ class CeilingTest {
 
   @ParameterizedTest
   @CsvSource({
-    "0,1,", "1,1,AGAIN", "0,7,", "0,8,CHAIN", "3,9,AGAIN",
+    "0,1,",
+    "1,1,AGAIN",
+    "0,7,",
+    "0,8,CHAIN",
+    "3,9,AGAIN",
   })
   void whatComesOfItsOwnDoingIsBounded(int again, int depth, TurnGuard.Sort sort) {
     TurnGuard guard = new TurnGuard(BridgeDefinition.Turns.USUAL, Duration.ofHours(1));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -137,5 +138,55 @@ class AlarmPlanTest {
         .endsWith("Board 10 is full; …");
     assertThat(AlarmText.text(many)).contains("Board 10 is full").doesNotContain("Board 11");
     assertThat(AlarmText.text(many)).endsWith("And 4 more; Watch shows them all.");
+  }
+
+  private static AlarmPlan withDigest(String digest) {
+    return AlarmPlan.read(
+        "digest: %s\nways: [ { in: chat/messages, fields: { channel: works, text: a } } ]"
+            .formatted(digest),
+        SHAPES);
+  }
+
+  /** The clocks of Lisbon went forward on 29 March 2026 at one and back on 25 October at two. */
+  @ParameterizedTest
+  @CsvSource({
+    "08:00,2026-11-27T07:59:59Z,2026-11-26T08:00:00Z,2026-11-27T08:00:00Z",
+    "08:00,2026-11-27T08:00:00Z,2026-11-27T08:00:00Z,2026-11-28T08:00:00Z",
+    "08:00,2026-10-25T07:00:00Z,2026-10-24T07:00:00Z,2026-10-25T08:00:00Z",
+    "01:30,2026-03-29T12:00:00Z,2026-03-29T01:30:00Z,2026-03-30T00:30:00Z",
+  })
+  void digestIsDueOnceADay(String at, Instant now, Instant before, Instant after) {
+    AlarmPlan.Digest digest =
+        withDigest("{ at: \"%s\", zone: Europe/Lisbon }".formatted(at)).digest().orElseThrow();
+    assertThat(digest.before(now)).isEqualTo(before);
+    assertThat(digest.after(now)).isEqualTo(after);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "{ at: \"8 o'clock\", zone: Europe/Lisbon } | is no time of day",
+        "{ at: \"08:00\", zone: Lisbon } | is no time zone",
+        "{ at: \"08:00\" } | zone",
+      })
+  void badDigestsAreRefused(String digest, String words) {
+    assertThatThrownBy(() -> withDigest(digest))
+        .isInstanceOf(DocumentException.class)
+        .hasMessageContaining(words);
+  }
+
+  @Test
+  void digestTellsWhatIsOpenAndWhatClosed() {
+    AlarmText.Told one =
+        new AlarmText.Told("It is full", "likely", "", "3 wait", "Make room.", "p");
+    assertThat(AlarmText.digestHeadline(1, 0)).isEqualTo("One incident is open");
+    assertThat(AlarmText.digestHeadline(0, 2))
+        .isEqualTo("No incident is open, 2 closed since the last digest");
+    assertThat(AlarmText.digest(List.of(one), List.of("It was away")))
+        .contains("It is full (likely): 3 wait.")
+        .endsWith("Closed since:\nIt was away");
+    List<String> many = IntStream.range(0, 12).mapToObj(i -> "Closed " + i).toList();
+    assertThat(AlarmText.digest(List.of(), many)).endsWith("Closed 9\nAnd 2 more.");
   }
 }

@@ -150,7 +150,9 @@ final class Situation {
 
   Situation hold(boolean alone, int records, int events, String... path) {
     String because = "It would have come to 121 new tasks; its ceiling is 120 new tasks in an hour";
-    hold = Optional.of(new Hold(
+    hold =
+        Optional.of(
+            new Hold(
                 BEGIN,
                 because,
                 alone,

@@ -24,9 +24,9 @@ class TitleIndexTest {
   }
 
   /**
-   * The first is the worked example of Navarro, “A guided tour to approximate string matching”
-   * (ACM Computing Surveys, 2001); the second that of Wagner and Fischer's algorithm in many
-   * handbooks (from memory).
+   * The first is the worked example of Navarro, “A guided tour to approximate string matching” (ACM
+   * Computing Surveys, 2001); the second that of Wagner and Fischer's algorithm in many handbooks
+   * (from memory).
    */
   @ParameterizedTest
   @CsvSource({"survey,surgery,2", "kitten,sitting,3", "a,a,0", "'',abc,3", "abc,'',3"})

@@ -8,13 +8,32 @@ public final class Titles {
 
   private static final List<String> PLACES =
       List.of(
-          "Elm Walk", "Rose Garden", "Fern House", "North gate", "Lily pond", "Orchard", "Café",
-          "Herb beds", "Alpine house", "Visitor desk", "Tool shed", "Long border");
+          "Elm Walk",
+          "Rose Garden",
+          "Fern House",
+          "North gate",
+          "Lily pond",
+          "Orchard",
+          "Café",
+          "Herb beds",
+          "Alpine house",
+          "Visitor desk",
+          "Tool shed",
+          "Long border");
   private static final List<String> THINGS =
       List.of(
-          "branch across the path", "broken bench", "lamp does not light", "gutter leaks",
-          "slippery steps", "pump is noisy", "label is missing", "door does not close",
-          "nest of wasps", "paint is flaking", "handrail is loose", "drain is blocked");
+          "branch across the path",
+          "broken bench",
+          "lamp does not light",
+          "gutter leaks",
+          "slippery steps",
+          "pump is noisy",
+          "label is missing",
+          "door does not close",
+          "nest of wasps",
+          "paint is flaking",
+          "handrail is loose",
+          "drain is blocked");
   private static final List<String> MORE =
       List.of("", "", " near the entrance", " since Monday", " again", " by the wall", " (urgent)");
 

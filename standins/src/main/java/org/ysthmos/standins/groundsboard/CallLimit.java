@@ -21,6 +21,8 @@ final class CallLimit {
 
   synchronized void take() {
     Instant now = clock.instant();
+    // Where the clock was set back, what lies ahead counts no more.
+    calls.removeIf(now::isBefore);
     while (!calls.isEmpty() && !calls.getFirst().isAfter(now.minus(SPAN))) {
       calls.removeFirst();
     }

@@ -107,11 +107,16 @@ final class OfficeLife {
     List<String> pledge = words.any("pledges", random);
     Map<String, String> answers =
         Map.of(
-            "what", pledge.get(0) + ", share " + (1 + random.nextInt(SHARES)),
-            "amount", pledge.get(1),
-            "mail", words.one("visitors", random),
-            "stewardMail", random.nextInt(5) == 0 ? "" : words.one("stewards", random),
-            "payerMail", random.nextInt(3) == 0 ? words.one("payers", random) : "");
+            "what",
+            pledge.get(0) + ", share " + (1 + random.nextInt(SHARES)),
+            "amount",
+            pledge.get(1),
+            "mail",
+            words.one("visitors", random),
+            "stewardMail",
+            random.nextInt(5) == 0 ? "" : words.one("stewards", random),
+            "payerMail",
+            random.nextInt(3) == 0 ? words.one("payers", random) : "");
     String name = "pledge at " + at;
     asked(
         new Happening(

@@ -26,7 +26,9 @@ final class VisitorsLife {
   /** The posts along the paths, by which visitors say where something is. */
   private static final int POSTS = 60;
 
-  private static final int REPORTS_FOR_ONE_TOLD_TWICE = 40;
+  private static final String AT = ", ";
+
+  private static final int REPORTS_FOR_ONE_TOLD_TWICE = 60;
 
   private final Season season;
   private final Words words;
@@ -54,7 +56,7 @@ final class VisitorsLife {
   private void report(Instant at) {
     Map<String, String> answers = new LinkedHashMap<>();
     answers.put("place", words.one("places", random));
-    String problem = words.one("hazards", random) + " at post " + (1 + random.nextInt(POSTS));
+    String problem = "Post " + (1 + random.nextInt(POSTS)) + AT + words.one("hazards", random);
     answers.put("problem", problem);
     answers.put("seenOn", seenOn(at));
     answers.put("danger", danger());
@@ -96,7 +98,8 @@ final class VisitorsLife {
 
   /** With one letter written twice. */
   private String slipped(String text) {
-    int at = 1 + random.nextInt(text.indexOf(" at post ") - 1);
+    int at = text.indexOf(AT) + AT.length() + 1;
+    at += random.nextInt(text.length() - at);
     return text.substring(0, at) + text.charAt(at - 1) + text.substring(at);
   }
 
