@@ -146,6 +146,9 @@ th small {
 .note {
   margin-inline: 0;
 }
+a {
+  text-decoration: underline;
+}
 .hint {
   max-width: 80ch;
   margin: 12px 0 0;

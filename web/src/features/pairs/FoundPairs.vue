@@ -51,6 +51,9 @@ article {
   padding: 10px 20px;
   border-bottom: 1px solid var(--line);
 }
+a {
+  text-decoration: underline;
+}
 .none {
   padding: 10px 20px;
 }

@@ -49,6 +49,7 @@ const poll = (problem = ''): PollView =>
 
 async function page(one: SystemView, polls: PollView[]) {
   const asked = serve({
+    'GET /quota': { points: [], since: null, perDay: null, fullAt: null, fillers: [] },
     'GET /api/systems': [one],
     'GET /api/polls': polls,
     'POST /look': one,

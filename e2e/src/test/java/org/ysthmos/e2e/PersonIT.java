@@ -113,6 +113,58 @@ class PersonIT extends InBrowser {
     org.assertj.core.api.Assertions.assertThat(together.tasksOf(number)).isEmpty();
   }
 
+  /** Two people tell of one thing; who sees both side by side says so with a key each. */
+  @Test
+  void possibleDuplicatesAreAnsweredByKeyboard() {
+    String first = reported("Railing of the terrace is cracked");
+    String second = reported("Railing of the terrace is crackked");
+    String other = reported("Railing of the terraces is cracked");
+    page.navigate(together.appAddress() + "/watch");
+    link("See them side by side").click();
+    Locator list =
+        page.getByRole(AriaRole.LIST, new Page.GetByRoleOptions().setName("Possible duplicates"));
+    assertThat(list.getByText("Palm walk: Railing of the terrace is crackked")).isVisible();
+    assertThat(list.getByText("Palm walk: Railing of the terraces is cracked").first())
+        .isVisible();
+    check(page, "/pairs");
+
+    chosen("Palm walk: Railing of the terraces is cracked");
+    page.keyboard().press("d");
+    chosen("Palm walk: Railing of the terrace is crackked");
+    assertThat(page.getByText("One character of the title differs").first()).isVisible();
+    page.keyboard().press("s");
+    assertThat(list.getByText("Palm walk: Railing of the terrace is crackked")).hasCount(0);
+    together.awaitNoTaskOf(second);
+    org.assertj.core.api.Assertions.assertThat(together.tasksOf(other)).hasSize(1);
+
+    String task = together.tasksOf(first).getFirst().path("id").asText();
+    page.getByLabel("Find a pair by the id of its record or task").fill(second);
+    page.keyboard().press("Enter");
+    assertThat(page.locator("article")).containsText(task);
+    check(page, "a pair");
+  }
+
+  private String reported(String problem) {
+    String number = together.report(problem, "6");
+    together.awaitVerdict(number, "CREATE");
+    return number;
+  }
+
+  /** Goes with Tab to the list of possible duplicates, and with the arrow to one of them. */
+  private void chosen(String title) {
+    for (int i = 0; i < 60; i++) {
+      Object focused =
+          page.evaluate(
+              "document.activeElement.getAttribute('aria-current') === 'true'"
+                  + " ? document.activeElement.querySelector('.title').textContent.trim() : ''");
+      if (title.equals(focused)) {
+        return;
+      }
+      page.keyboard().press("".equals(focused) ? "Tab" : "ArrowDown");
+    }
+    throw new AssertionError("the keyboard does not reach “" + title + "”");
+  }
+
   private void openNewest(String number) {
     String id = together.tracesOf(number).getFirst().path("id").asText();
     page.navigate(together.appAddress() + "/traces/" + id);

@@ -190,6 +190,11 @@ class Together extends Processes {
   }
 
   /** Whether nobody knows what became of a record, and a person is asked to look. */
+  /** Waits until the task of a report is taken away. */
+  void awaitNoTaskOf(String number) {
+    await().atMost(Duration.ofSeconds(30)).until(() -> tasksOf(number).isEmpty());
+  }
+
   boolean isAskedOfAPerson(String number) {
     return tracesOf(number).stream()
         .anyMatch(
