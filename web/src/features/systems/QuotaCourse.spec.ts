@@ -29,7 +29,9 @@ const view = (part: Partial<Filling> = {}) =>
 describe('how a quota fills', () => {
   it('names the day on which it is full, and who fills it', () => {
     const shown = view()
-    expect(shown.get('b').text()).toBe('40 more open tasks a day: full on Mon 30 Nov at this pace.')
+    expect(shown.get('b').text()).toBe(
+      '40 more open tasks a day: full on 30 November 2026 at this pace.',
+    )
     expect(shown.findAll('tbody tr').map((row) => row.get('.n').text())).toEqual([
       '150 tasks',
       '1 task',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/shared/composables/session'
-import { clockText, dayAndTime } from '@/shared/format/time'
+import { dayAndTime, dayText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import type { Filling } from './api'
 
@@ -47,9 +47,7 @@ const pace = computed(() => {
     return `It does not fill: about as many ${props.of} go as come.`
   if (perDay < 0) return `It empties by ${rounded} ${props.of} a day.`
   const day = props.filling.fullAt
-  const when = day
-    ? `full on ${clockText(new Date(day), zone.value).day} at this pace`
-    : 'not full for years'
+  const when = day ? `full on ${dayText(day, zone.value)} at this pace` : 'not full for years'
   return `${rounded} more ${props.of} a day: ${when}.`
 })
 const most = computed(() => props.filling.fillers[0]?.made ?? 1)

@@ -121,6 +121,10 @@ export function momentText(text: string, zone: string): string {
   })
 }
 
+/** The day of a moment as seen in a zone, for one that may lie in another year: `9 September 2027`. */
+export const dayText = (at: string, zone: string) =>
+  parts(new Date(at), zone, { day: 'numeric', month: 'long', year: 'numeric' })
+
 /** A span of milliseconds: `350 ms`, `12 s`, `9 min`, `3 h`, `a minute`, `an hour`, `a day`. */
 export function spanText(millis: number): string {
   if (millis === 60_000) return 'a minute'

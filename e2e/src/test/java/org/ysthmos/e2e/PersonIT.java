@@ -124,8 +124,7 @@ class PersonIT extends InBrowser {
     Locator list =
         page.getByRole(AriaRole.LIST, new Page.GetByRoleOptions().setName("Possible duplicates"));
     assertThat(list.getByText("Palm walk: Railing of the terrace is crackked")).isVisible();
-    assertThat(list.getByText("Palm walk: Railing of the terraces is cracked").first())
-        .isVisible();
+    assertThat(list.getByText("Palm walk: Railing of the terraces is cracked").first()).isVisible();
     check(page, "/pairs");
 
     chosen("Palm walk: Railing of the terraces is cracked");

@@ -15,7 +15,7 @@ import org.ysthmos.app.trace.TraceCauseMapper.LinkRow;
 public class TraceCauses {
 
   /** How many links of a chain are shown at the most; what was before them is counted. */
-  private static final int MOST_SHOWN = 12;
+  private static final int MOST_SHOWN = 4;
 
   private static final int MOST_CAUSED = 20;
 

@@ -2,6 +2,7 @@ package org.ysthmos.core.likeness;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -21,10 +22,17 @@ import java.util.function.IntConsumer;
  *       Kaushik, “A primitive operator for similarity joins in data cleaning”, 2006). With the
  *       rarest first, few texts share one.
  * </ul>
+ *
+ * <p>Most of what shares one has little else in common. That is told by signatures: each trigram
+ * sets one of 256 bits, and of two texts at a distance of d at most 3d bits of the one lack in the
+ * other.
  */
 final class GramIndex {
 
   private static final int[] NONE = {};
+
+  /** How many words of 64 bits a signature has. */
+  private static final int SIGNATURE = 4;
 
   /** The order of the pieces is reckoned anew whenever there are so many times as many texts. */
   private static final int GROWTH = 4;
@@ -32,11 +40,13 @@ final class GramIndex {
   private final Map<Long, int[]> postings = new HashMap<>();
   private final Map<Long, Integer> frequencies = new HashMap<>();
   private final List<String> texts = new ArrayList<>();
+  private final List<long[]> signatures = new ArrayList<>();
   private int ordered = 250;
 
   /** Adds a text; they are numbered from 0 as they come. */
   void add(String text) {
     texts.add(text);
+    signatures.add(signature(text));
     if (texts.size() > GROWTH * ordered) {
       order();
     } else {
@@ -72,20 +82,48 @@ final class GramIndex {
     }
   }
 
-  /**
-   * Gives the numbers of the texts that may be alike, among them all that are; some more than once.
-   */
+  /** Gives the numbers of the texts that may be alike, among them all that are. */
   void candidates(String text, IntConsumer found) {
-    int shortest = text.length() - TitleLikeness.mostEdits(text.length());
+    long[] signature = signature(text);
+    BitSet seen = new BitSet(texts.size());
     for (long gram : prefix(text)) {
       int[] posted = postings.getOrDefault(gram, NONE);
       for (int i = 1; i < posted.length && i <= posted[0]; i++) {
-        int length = texts.get(posted[i]).length();
-        if (length >= shortest && text.length() >= length - TitleLikeness.mostEdits(length)) {
-          found.accept(posted[i]);
+        int number = posted[i];
+        if (!seen.get(number)) {
+          seen.set(number);
+          if (mayBeAlike(text.length(), signature, number)) {
+            found.accept(number);
+          }
         }
       }
     }
+  }
+
+  private boolean mayBeAlike(int length, long[] signature, int number) {
+    int other = texts.get(number).length();
+    int edits = TitleLikeness.mostEdits(Math.max(length, other));
+    return Math.abs(length - other) <= edits
+        && lacks(signature, signatures.get(number)) <= 3 * edits
+        && lacks(signatures.get(number), signature) <= 3 * edits;
+  }
+
+  private static long[] signature(String text) {
+    long[] signature = new long[SIGNATURE];
+    for (long gram : grams(text)) {
+      int bit = (int) ((gram * 0x9E3779B97F4A7C15L) >>> 56);
+      signature[bit >> 6] |= 1L << bit;
+    }
+    return signature;
+  }
+
+  /** How many bits of the one the other lacks. */
+  private static int lacks(long[] one, long[] other) {
+    int bits = 0;
+    for (int i = 0; i < SIGNATURE; i++) {
+      bits += Long.bitCount(one[i] & ~other[i]);
+    }
+    return bits;
   }
 
   private long[] prefix(String text) {
