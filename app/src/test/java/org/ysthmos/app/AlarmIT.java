@@ -48,6 +48,7 @@ class AlarmIT extends AppTestBase {
 
   @AfterEach
   void nobodyIsTold() throws Exception {
+    jdbc.update("DELETE FROM incident WHERE cause = 'AWAY/ledger'");
     plan("");
     for (String id : new String[] {"told-of", "told-too"}) {
       bridges.hold(id, "The test is over", By.PERSON);

@@ -252,7 +252,20 @@ class EndsIT extends AppTestBase {
         longAgo,
         longAgo,
         longAgo);
+    for (boolean waits : new boolean[] {false, true}) {
+      jdbc.update(
+          """
+          INSERT INTO possible_duplicate (state, bridge_id, match_hash, trace_seq, system_id,
+            collection_id, title, other_title, score, reasons, found_at, waits)
+          VALUES ('OPEN', 'long-ago', 'h', 0, 's', 'c', 't', 't', 1, '', ?, ?)
+          """,
+          longAgo,
+          waits);
+    }
     purger.purge();
+    // A bridge waits for what a person says of the other.
+    assertThat(jdbc.update("DELETE FROM possible_duplicate WHERE bridge_id = 'long-ago'"))
+        .isEqualTo(1);
     assertThat(
             jdbc.queryForObject(
                 """

@@ -33,6 +33,9 @@ class Digests {
   /** Of more that closed only the newest are named. */
   private static final int MOST_CLOSED = 200;
 
+  /** What a document says of digests. */
+  private record Read(String document, Optional<AlarmPlan.Digest> digest) {}
+
   private final IncidentBook book;
   private final Alarms alarms;
   private final Messages messages;
@@ -40,6 +43,7 @@ class Digests {
   private final ExecutorService sender =
       Executors.newSingleThreadExecutor(Thread.ofPlatform().name("digests").daemon().factory());
   private final AtomicBoolean underWay = new AtomicBoolean();
+  private volatile Read read = new Read("", Optional.empty());
   private volatile Optional<String> problem = Optional.empty();
   private volatile Instant notBefore = Instant.MIN;
 
@@ -71,7 +75,18 @@ class Digests {
     return waits ? other : one;
   }
 
+  /** Read once of each document, as it is asked for very often. */
   private Optional<AlarmPlan.Digest> wanted() {
+    String document = alarms.document();
+    Read known = read;
+    if (!known.document().equals(document)) {
+      known = new Read(document, digestOf());
+      read = known;
+    }
+    return known.digest();
+  }
+
+  private Optional<AlarmPlan.Digest> digestOf() {
     try {
       return alarms.plan().digest();
     } catch (DocumentException e) {

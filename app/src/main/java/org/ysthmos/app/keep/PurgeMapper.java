@@ -100,6 +100,14 @@ interface PurgeMapper {
       """)
   int removeRecallItems();
 
+  /** What was found alike long ago, unless a bridge waits for what a person says of it. */
+  @Delete(
+      """
+      DELETE FROM possible_duplicate
+      WHERE found_at < #{before} AND NOT (state = 'OPEN' AND waits)
+      """)
+  int removeDuplicates(@Param("before") Instant before);
+
   @Select("SELECT MIN(seq) FROM trace")
   @Nullable Long oldestTrace();
 }

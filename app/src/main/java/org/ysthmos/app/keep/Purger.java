@@ -101,7 +101,8 @@ public class Purger {
     if (mapper.removeIncidents(before) > 0) {
       int unused = mapper.removeIncidentLines();
     }
-    int unused = mapper.removeFailureCounts(TraceEnds.slot(before));
+    int unused =
+        mapper.removeFailureCounts(TraceEnds.slot(before)) + mapper.removeDuplicates(before);
   }
 
   private int stories(Instant before) {

@@ -40,13 +40,23 @@ final class GramIndex {
   private final Map<Long, int[]> postings = new HashMap<>();
   private final Map<Long, Integer> frequencies = new HashMap<>();
   private final List<String> texts = new ArrayList<>();
-  private final List<long[]> signatures = new ArrayList<>();
+
+  /** Of each text, its signature and its length: what most candidates are refused by. */
+  private long[] signatures = new long[SIGNATURE * 64];
+
+  private int[] lengths = new int[64];
   private int ordered = 250;
 
   /** Adds a text; they are numbered from 0 as they come. */
   void add(String text) {
     texts.add(text);
-    signatures.add(signature(text));
+    int number = texts.size() - 1;
+    if (number == lengths.length) {
+      lengths = Arrays.copyOf(lengths, 2 * number);
+      signatures = Arrays.copyOf(signatures, 2 * SIGNATURE * number);
+    }
+    lengths[number] = text.length();
+    System.arraycopy(signature(text), 0, signatures, SIGNATURE * number, SIGNATURE);
     if (texts.size() > GROWTH * ordered) {
       order();
     } else {
@@ -101,11 +111,18 @@ final class GramIndex {
   }
 
   private boolean mayBeAlike(int length, long[] signature, int number) {
-    int other = texts.get(number).length();
-    int edits = TitleLikeness.mostEdits(Math.max(length, other));
-    return Math.abs(length - other) <= edits
-        && lacks(signature, signatures.get(number)) <= 3 * edits
-        && lacks(signatures.get(number), signature) <= 3 * edits;
+    int edits = TitleLikeness.mostEdits(Math.max(length, lengths[number]));
+    if (Math.abs(length - lengths[number]) > edits) {
+      return false;
+    }
+    int lacks = 0;
+    int more = 0;
+    for (int i = 0; i < SIGNATURE; i++) {
+      long other = signatures[SIGNATURE * number + i];
+      lacks += Long.bitCount(signature[i] & ~other);
+      more += Long.bitCount(other & ~signature[i]);
+    }
+    return lacks <= 3 * edits && more <= 3 * edits;
   }
 
   private static long[] signature(String text) {
@@ -115,15 +132,6 @@ final class GramIndex {
       signature[bit >> 6] |= 1L << bit;
     }
     return signature;
-  }
-
-  /** How many bits of the one the other lacks. */
-  private static int lacks(long[] one, long[] other) {
-    int bits = 0;
-    for (int i = 0; i < SIGNATURE; i++) {
-      bits += Long.bitCount(one[i] & ~other[i]);
-    }
-    return bits;
   }
 
   private long[] prefix(String text) {
