@@ -31,7 +31,7 @@ import org.ysthmos.core.likeness.TitleLikeness;
 public class NearTitlesBench {
 
   private static final int TITLES = 100_000;
-  private static final int COMPARED = 200;
+  private static final int COMPARED = 20;
   private static final String[] SYLLABLES = {
     "al", "der", "fen", "ro", "mar", "li", "than", "cor", "ves", "ne", "ti", "um", "ga", "sel",
     "bra"
