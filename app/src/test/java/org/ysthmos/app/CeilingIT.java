@@ -122,6 +122,20 @@ class CeilingIT extends AppTestBase {
         .doesNotHaveDuplicates();
   }
 
+  /** Of several workers that find the same, the last may come after a person's release. */
+  @Test
+  void whatWasFoundBeforeAReleaseHoldsNothingAfterIt() throws Exception {
+    put("late", "ceiling: { creates: 1, per: PT1H }", "");
+    reports("late", 2);
+    held("late", 1);
+    release("late");
+    await().atMost(LONG).until(() -> jobs("late").size() == 2);
+    assertThat(bridges.holdItself("late", "found before the release", 0)).isFalse();
+    assertThat(bridges.isHeld("late")).isFalse();
+    long now = bridges.live("late").orElseThrow().letThrough();
+    assertThat(bridges.holdItself("late", "found now", now)).isTrue();
+  }
+
   @Test
   void holdOfAPersonForgetsNothingThatWasCounted() throws Exception {
     put("counting", "ceiling: { creates: 2, per: PT1H }", "");

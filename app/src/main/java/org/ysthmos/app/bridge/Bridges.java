@@ -13,7 +13,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
@@ -28,7 +27,6 @@ import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.guard.BusyPast;
 import org.ysthmos.core.guard.Ceiling;
-import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.guard.TurnGuard;
 import org.ysthmos.core.shape.Shapes;
 
@@ -73,32 +71,6 @@ public class Bridges {
    */
   public record Broken(
       String id, int number, String document, Listens listens, Instant since, String problem) {}
-
-  /** What a bridge listens to. */
-  public record Listens(String system, String collection, List<String> kinds) {
-
-    static Listens of(BridgeDefinition.From from) {
-      return new Listens(from.system(), from.collection(), List.copyOf(from.events()));
-    }
-
-    static Listens read(String kept) {
-      String[] parts = kept.split("\n", -1);
-      return new Listens(
-          parts[0],
-          parts.length > 1 ? parts[1] : "",
-          List.of(parts).subList(Math.min(2, parts.length), parts.length));
-    }
-
-    String write() {
-      return String.join("\n", system, collection, String.join("\n", kinds));
-    }
-
-    boolean hears(String fromSystem, String fromCollection, String kind) {
-      return system.equals(fromSystem)
-          && collection.equals(fromCollection)
-          && (kinds.contains(kind) || kind.equals(Aside.KIND));
-    }
-  }
 
   /** A bridge keeps receiving and delivers nothing. */
   public record Hold(Instant since, String because, String by) {
@@ -381,15 +353,20 @@ public class Bridges {
     return text(mapper.loopsYes(id));
   }
 
-  /** Holds a bridge that would have passed its ceiling. */
-  public boolean holdAtCeiling(String id, Ceiling.Passed passed) {
-    return holdItself(id, CeilingWords.because(passed));
-  }
-
-  /** A bridge holds itself. */
-  public boolean holdItself(String id, String because) {
-    LOG.warn("bridge {} holds itself: {}", id, because);
-    return hold(id, because, By.ENGINE);
+  /**
+   * A bridge holds itself, unless a person released it since what is found was found: of several
+   * workers that find the same, the last may come after that.
+   *
+   * @param letThrough up to which trace it was let go when that was found
+   * @return false if it is held already, or was released
+   */
+  public synchronized boolean holdItself(String id, String because, long letThrough) {
+    boolean released = live(id).filter(one -> one.letThrough() != letThrough).isPresent();
+    boolean held = !released && hold(id, because, By.ENGINE);
+    if (held) {
+      LOG.warn("bridge {} holds itself: {}", id, because);
+    }
+    return held;
   }
 
   /**

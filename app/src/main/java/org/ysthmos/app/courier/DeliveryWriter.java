@@ -33,6 +33,7 @@ import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
 import org.ysthmos.core.guard.Ceiling;
+import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -180,11 +181,12 @@ class DeliveryWriter {
    */
   void makesAnew(Attempt attempt, Pairs.Anew anew, Ceiling ceiling) {
     DeliveryRow delivery = attempt.delivery();
+    long letThrough = bridges.live(delivery.bridgeId()).map(Bridges.Live::letThrough).orElse(0L);
     Optional<Ceiling.Passed> passed =
         journal.now(
             () -> ceilings.take(delivery.bridgeId(), ceiling, Map.of(EffectKind.CREATE, 1)));
     if (passed.isPresent()) {
-      bridges.holdAtCeiling(delivery.bridgeId(), passed.get());
+      bridges.holdItself(delivery.bridgeId(), CeilingWords.because(passed.get()), letThrough);
       journal.run(() -> pauseUncounted(attempt, Doubt.NONE, clock.instant()));
       return;
     }

@@ -7,7 +7,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.failure.Failure;
@@ -33,11 +33,11 @@ public class TaskLooks {
   /** It could not be looked at. */
   public record Unseen(Failure failure) implements Look {}
 
-  private final Pairs pairs;
+  private final Writings writings;
   private final Systems systems;
 
-  TaskLooks(Pairs pairs, Systems systems) {
-    this.pairs = pairs;
+  TaskLooks(Writings writings, Systems systems) {
+    this.writings = writings;
     this.systems = systems;
   }
 
@@ -75,7 +75,7 @@ public class TaskLooks {
   private boolean isChanged(String system, String collection, String record, JsonNode task) {
     SystemCollection described = systems.collection(system, collection).orElseThrow();
     List<String> marks = described.marks(task);
-    Pairs.Written written = pairs.written(system, collection, record);
+    Writings.Written written = writings.written(system, collection, record);
     if (!marks.isEmpty() && !written.marks().isEmpty()) {
       return marks.stream().noneMatch(written.marks()::contains);
     }

@@ -27,6 +27,14 @@ import org.ysthmos.core.guard.TurnGuard;
 @Component
 class Bounds {
 
+  /**
+   * That something must not be done.
+   *
+   * @param because why, as a sentence
+   * @param letThrough up to which trace the bridge was let go when that was found
+   */
+  record Stop(String because, long letThrough) {}
+
   private final Bridges bridges;
   private final Ceilings ceilings;
   private final Systems systems;
@@ -43,9 +51,9 @@ class Bounds {
    * Counts what the bridge is to do, unless that would pass a bound; inside the change that stores
    * it.
    *
-   * @return why it must not be done, as a sentence; nothing is counted then
+   * @return why it must not be done; nothing is counted then
    */
-  Optional<String> passedBy(Deciding deciding, List<TaskDecision> carried) {
+  Optional<Stop> passedBy(Deciding deciding, List<TaskDecision> carried) {
     Map<EffectKind, Integer> more = new EnumMap<>(EffectKind.class);
     carried.stream()
         .flatMap(task -> task.delivery().stream())
@@ -55,7 +63,8 @@ class Bounds {
       return Optional.empty();
     }
     return turned(deciding, carried, live.get())
-        .or(() -> ceiling(deciding, live.get().ceiling(), more));
+        .or(() -> ceiling(deciding, live.get().ceiling(), more))
+        .map(because -> new Stop(because, live.get().letThrough()));
   }
 
   private Optional<String> ceiling(

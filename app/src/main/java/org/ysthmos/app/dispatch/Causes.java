@@ -6,7 +6,7 @@ import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceCauses;
 import org.ysthmos.app.trace.TraceRow;
@@ -22,13 +22,13 @@ import org.ysthmos.core.event.Event;
 class Causes {
 
   private final Systems systems;
-  private final Pairs pairs;
+  private final Writings writings;
   private final EventMapper events;
   private final TraceCauses causes;
 
-  Causes(Systems systems, Pairs pairs, EventMapper events, TraceCauses causes) {
+  Causes(Systems systems, Writings writings, EventMapper events, TraceCauses causes) {
     this.systems = systems;
-    this.pairs = pairs;
+    this.writings = writings;
     this.events = events;
     this.causes = causes;
   }
@@ -39,7 +39,7 @@ class Causes {
     if (in.isEmpty() || trace.isTry()) {
       return Optional.empty();
     }
-    List<Pairs.Writer> writers = pairs.writers(event.system(), in, event.record());
+    List<Writings.Writer> writers = writings.writers(event.system(), in, event.record());
     if (writers.isEmpty()) {
       return Optional.empty();
     }

@@ -165,7 +165,7 @@ class DecisionWriter {
     // What takes time and needs no database is done before it.
     byte[] part = stories.pack(story(deciding));
     SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
-    AtomicReference<String> passed = new AtomicReference<>();
+    AtomicReference<Bounds.Stop> passed = new AtomicReference<>();
     Stored stored;
     try {
       stored = journal.soon(() -> storeNow(deciding, part, words, passed::set));
@@ -186,7 +186,7 @@ class DecisionWriter {
    * @param told learns of a bound that would be passed; nothing is stored then
    */
   private Stored storeNow(
-      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<String> told) {
+      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<Bounds.Stop> told) {
     Decision decision = deciding.decision();
     List<TaskDecision> carried = deciding.carried();
     for (TaskDecision task : carried) {
@@ -195,7 +195,7 @@ class DecisionWriter {
         return Stored.PAIR_BUSY;
       }
     }
-    Optional<String> passed = bounds.passedBy(deciding, carried);
+    Optional<Bounds.Stop> passed = bounds.passedBy(deciding, carried);
     if (passed.isPresent()) {
       told.accept(passed.get());
       return Stored.HELD;
@@ -233,9 +233,9 @@ class DecisionWriter {
   }
 
   /** Holds a bridge at a bound; what would have passed it is decided anew after its release. */
-  private void hold(Deciding deciding, String because) {
+  private void hold(Deciding deciding, Bounds.Stop stop) {
     String bridge = deciding.trace().bridgeId();
-    if (bridges.holdItself(bridge, because)) {
+    if (bridges.holdItself(bridge, stop.because(), stop.letThrough())) {
       feed.changed(bridge, deciding.trace().id());
     }
     undecided.postpone(deciding.claimed(), clock.instant());

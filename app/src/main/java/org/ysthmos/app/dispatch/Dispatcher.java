@@ -19,6 +19,7 @@ import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
@@ -91,6 +92,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Bridges live,
       Systems systems,
       Pairs pairs,
+      Writings writings,
       MadeTasks tasks,
       Tables tables,
       ReceivedEvents received,
@@ -110,7 +112,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.bridges = bridges;
     this.live = live;
     this.systems = systems;
-    this.sources = new EngineWorld.Sources(systems, pairs, tasks, tables, received);
+    this.sources = new EngineWorld.Sources(systems, pairs, writings, tasks, tables, received);
     this.writer = writer;
     this.undecided = undecided;
     this.causes = causes;

@@ -18,6 +18,7 @@ import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -41,7 +42,12 @@ final class EngineWorld implements World {
 
   /** Where a decision finds what it asks. */
   record Sources(
-      Systems systems, Pairs pairs, MadeTasks tasks, Tables tables, ReceivedEvents received) {}
+      Systems systems,
+      Pairs pairs,
+      Writings writings,
+      MadeTasks tasks,
+      Tables tables,
+      ReceivedEvents received) {}
 
   private final Sources sources;
   private final Systems systems;
@@ -226,7 +232,11 @@ final class EngineWorld implements World {
   public boolean isOwnWrite(Event event) {
     return systems
         .ownWriting(event)
-        .filter(own -> pairs.isOwnWrite(event.system(), own.in(), event.record(), own.marks()))
+        .filter(
+            own ->
+                sources
+                    .writings()
+                    .isOwnWrite(event.system(), own.in(), event.record(), own.marks()))
         .isPresent();
   }
 

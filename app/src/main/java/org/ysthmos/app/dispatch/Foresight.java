@@ -19,6 +19,7 @@ import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -70,13 +71,14 @@ public class Foresight {
       Bridges bridges,
       Systems systems,
       Pairs pairs,
+      Writings writings,
       MadeTasks tasks,
       Tables tables,
       ReceivedEvents received,
       AppClock clock) {
     this.events = events;
     this.bridges = bridges;
-    this.sources = new EngineWorld.Sources(systems, pairs, tasks, tables, received);
+    this.sources = new EngineWorld.Sources(systems, pairs, writings, tasks, tables, received);
     this.clock = clock;
   }
 

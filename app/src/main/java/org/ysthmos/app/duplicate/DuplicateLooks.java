@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.bridge.Bridges;
@@ -22,6 +21,7 @@ import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.KeptThread;
+import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.gateway.CollectionRef;
@@ -33,7 +33,7 @@ import org.ysthmos.core.likeness.TitleLikeness;
  * be done, or gone, or called otherwise by now.
  */
 @Component
-class DuplicateLooks implements SmartLifecycle {
+class DuplicateLooks implements WithThread {
 
   private static final Logger LOG = LoggerFactory.getLogger(DuplicateLooks.class);
   private static final Duration BETWEEN = Duration.ofSeconds(5);
@@ -245,23 +245,7 @@ class DuplicateLooks implements SmartLifecycle {
   }
 
   @Override
-  public void start() {
-    thread.start();
-  }
-
-  @Override
-  public void stop() {
-    thread.stop();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return thread.isRunning();
-  }
-
-  /** After the journal is there, and before it goes. */
-  @Override
-  public int getPhase() {
-    return 1;
+  public KeptThread thread() {
+    return thread;
   }
 }

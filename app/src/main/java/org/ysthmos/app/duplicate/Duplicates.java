@@ -12,6 +12,7 @@ import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.duplicate.DuplicateMapper.DuplicateRow;
 import org.ysthmos.app.duplicate.DuplicateMapper.State;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -68,6 +69,7 @@ public class Duplicates {
   private final DuplicateMapper mapper;
   private final Systems systems;
   private final Pairs pairs;
+  private final Writings writings;
   private final Sides sides;
   private final DuplicateLooks looks;
   private final AppClock clock;
@@ -77,6 +79,7 @@ public class Duplicates {
       DuplicateMapper mapper,
       Systems systems,
       Pairs pairs,
+      Writings writings,
       Sides sides,
       DuplicateLooks looks,
       AppClock clock) {
@@ -84,6 +87,7 @@ public class Duplicates {
     this.mapper = mapper;
     this.systems = systems;
     this.pairs = pairs;
+    this.writings = writings;
     this.sides = sides;
     this.looks = looks;
     this.clock = clock;
@@ -118,7 +122,7 @@ public class Duplicates {
   public void heard(Event event) {
     Set<String> written = systems.writtenIn(event);
     String in = written.contains(event.collection()) ? event.collection() : theOnly(written);
-    if (in.isEmpty() || !pairs.writers(event.system(), Set.of(in), event.record()).isEmpty()) {
+    if (in.isEmpty() || !writings.writers(event.system(), Set.of(in), event.record()).isEmpty()) {
       return;
     }
     CollectionRef at = new CollectionRef(event.system(), in);

@@ -14,12 +14,17 @@ interface AlarmMapper {
   @Select("SELECT document FROM alarm_plan WHERE id = 1")
   @Nullable String document();
 
-  /** When the last digest was told, or the document changed if that was later. */
+  /**
+   * When the last digest was told, or the document changed if that was later; null if neither was
+   * before a moment.
+   */
   @Select(
       """
-      SELECT GREATEST(changed_at, COALESCE(digested_at, changed_at)) FROM alarm_plan WHERE id = 1
+      SELECT MAX(at) FROM (
+        SELECT changed_at AS at FROM alarm_plan WHERE id = 1
+        UNION ALL SELECT digested_at FROM alarm_plan WHERE id = 1) WHERE at <= #{now}
       """)
-  @Nullable Instant digestedAt();
+  @Nullable Instant digestedAt(@Param("now") Instant now);
 
   @Update("UPDATE alarm_plan SET digested_at = #{now} WHERE id = 1")
   void digested(@Param("now") Instant now);

@@ -46,9 +46,12 @@ public class Alarms {
     return document.isBlank() ? AlarmPlan.NONE : AlarmPlan.read(document, systems);
   }
 
-  /** When the last digest was told, or the document changed if that was later. */
-  Instant digestedAt() {
-    return Optional.ofNullable(mapper.digestedAt()).orElse(Instant.EPOCH);
+  /**
+   * When the last digest was told, or the document changed if that was later. What was noted while
+   * the clock was ahead counts no more: it would silence all digests until then.
+   */
+  Instant digestedAt(Instant now) {
+    return Optional.ofNullable(mapper.digestedAt(now)).orElse(Instant.EPOCH);
   }
 
   /** A digest was told, or there was nothing to tell. */

@@ -6,13 +6,11 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.atomic.AtomicBoolean;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.Errand;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.incident.AlarmPlan;
 import org.ysthmos.core.incident.AlarmText;
@@ -40,9 +38,7 @@ class Digests {
   private final Alarms alarms;
   private final Messages messages;
   private final AppClock clock;
-  private final ExecutorService sender =
-      Executors.newSingleThreadExecutor(Thread.ofPlatform().name("digests").daemon().factory());
-  private final AtomicBoolean underWay = new AtomicBoolean();
+  private final Errand sending = new Errand("digests");
   private volatile Read read = new Read("", Optional.empty());
   private volatile Optional<String> problem = Optional.empty();
   private volatile Instant notBefore = Instant.MIN;
@@ -55,7 +51,7 @@ class Digests {
   }
 
   boolean isUnderWay() {
-    return underWay.get();
+    return sending.isUnderWay();
   }
 
   /** Why the last digest could not be told; empty if it was, or there was none. */
@@ -97,7 +93,7 @@ class Digests {
   }
 
   private boolean isDue(AlarmPlan.Digest digest, Instant now) {
-    return alarms.digestedAt().isBefore(digest.before(now));
+    return alarms.digestedAt(now).isBefore(digest.before(now));
   }
 
   /** Tells what is to be told by now, on a thread of its own; called whenever that may be so. */
@@ -108,27 +104,16 @@ class Digests {
       problem = Optional.empty();
       return;
     }
-    if (later(now, notBefore).isAfter(now) || !underWay.compareAndSet(false, true)) {
-      return;
+    if (!later(now, notBefore).isAfter(now)) {
+      sending.begin(() -> tell(digest.get().before(now), now), why -> failed(why, now));
     }
-    sender.execute(
-        () -> {
-          try {
-            tell(digest.get().before(now), now);
-          } catch (RuntimeException e) {
-            LOG.error("no digest could be told", e);
-            failed(String.valueOf(e.getMessage()), now);
-          } finally {
-            underWay.set(false);
-          }
-        });
   }
 
   /**
    * @param due when it was due, which tells one digest from another
    */
   private void tell(Instant due, Instant now) {
-    Instant since = alarms.digestedAt();
+    Instant since = alarms.digestedAt(now);
     List<AlarmText.Told> open = book.open().stream().map(messages::told).toList();
     List<String> closed =
         book.closed(Long.MAX_VALUE, MOST_CLOSED).stream()

@@ -16,7 +16,6 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.health.Health;
 import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
@@ -26,6 +25,7 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.EachAlone;
 import org.ysthmos.app.work.KeptThread;
+import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.incident.CauseFinder;
 import org.ysthmos.core.incident.Evidence;
@@ -37,7 +37,7 @@ import org.ysthmos.core.incident.IncidentKey;
  * the time, however much waits.
  */
 @Component
-public class IncidentKeeper implements SmartLifecycle {
+public class IncidentKeeper implements WithThread {
 
   private static final Logger LOG = LoggerFactory.getLogger(IncidentKeeper.class);
 
@@ -308,24 +308,13 @@ public class IncidentKeeper implements SmartLifecycle {
   }
 
   @Override
-  public void start() {
-    thread.start();
+  public KeptThread thread() {
+    return thread;
   }
 
   @Override
   public void stop() {
     looking.shutdown();
-    thread.stop();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return thread.isRunning();
-  }
-
-  /** After the journal is there, and before it goes. */
-  @Override
-  public int getPhase() {
-    return 1;
+    WithThread.super.stop();
   }
 }

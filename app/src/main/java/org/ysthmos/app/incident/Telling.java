@@ -6,15 +6,11 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.work.Errand;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
@@ -30,8 +26,6 @@ import org.ysthmos.core.incident.AlarmText;
 @Component
 class Telling {
 
-  private static final Logger LOG = LoggerFactory.getLogger(Telling.class);
-
   /** What is over by itself within this time is not told of. */
   private static final Duration GRACE = Duration.ofMinutes(1);
 
@@ -43,9 +37,7 @@ class Telling {
   private final Alarms alarms;
   private final Messages messages;
   private final AppClock clock;
-  private final ExecutorService sender =
-      Executors.newSingleThreadExecutor(Thread.ofPlatform().name("alarms").daemon().factory());
-  private final AtomicBoolean underWay = new AtomicBoolean();
+  private final Errand sending = new Errand("alarms");
   private volatile Optional<String> problem = Optional.empty();
   private volatile Instant notBefore = Instant.MIN;
   private volatile Instant setAt = Instant.MIN;
@@ -61,7 +53,7 @@ class Telling {
   }
 
   boolean isUnderWay() {
-    return underWay.get();
+    return sending.isUnderWay();
   }
 
   /** Why nobody could be told of incidents; empty if all is told or will be. */
@@ -106,24 +98,16 @@ class Telling {
       // Of what nobody could be told is over, or nobody is to be told any more.
       problem = Optional.empty();
     }
-    if (next.filter(at -> !at.isAfter(now)).isEmpty() || !underWay.compareAndSet(false, true)) {
-      return;
+    if (next.filter(at -> !at.isAfter(now)).isPresent()) {
+      sending.begin(
+          () ->
+              tell(
+                  book.open().stream()
+                      .filter(IncidentRow::isUntold)
+                      .filter(row -> !row.openedAt().plus(GRACE).isAfter(now))
+                      .toList()),
+          this::failed);
     }
-    sender.execute(
-        () -> {
-          try {
-            tell(
-                book.open().stream()
-                    .filter(IncidentRow::isUntold)
-                    .filter(row -> !row.openedAt().plus(GRACE).isAfter(now))
-                    .toList());
-          } catch (RuntimeException e) {
-            LOG.error("nobody could be told of incidents", e);
-            failed(String.valueOf(e.getMessage()));
-          } finally {
-            underWay.set(false);
-          }
-        });
   }
 
   private void tell(List<IncidentRow> rows) {

@@ -7,14 +7,11 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Comparator;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -92,21 +89,7 @@ public class Pairs {
     }
   }
 
-  /**
-   * What was written to a record, by whichever bridges.
-   *
-   * @param stored the fields as the system said it keeps them when they were last written, as text
-   * @param marks of the last states that it was brought to
-   */
-  public record Written(Map<String, String> stored, Set<String> marks) {
-
-    /** Whether the record as it is now holds something other than when it was last written. */
-    public boolean differsFrom(JsonNode record) {
-      return differs(stored, record);
-    }
-  }
-
-  private static boolean differs(Map<String, String> stored, JsonNode record) {
+  static boolean differs(Map<String, String> stored, JsonNode record) {
     return stored.entrySet().stream()
         .anyMatch(
             entry -> {
@@ -272,39 +255,6 @@ public class Pairs {
   }
 
   /**
-   * Whether one of these marks tells a state of a task that it was brought to from here.
-   *
-   * @param collections those in which the task may stand
-   */
-  public boolean isOwnWrite(
-      String system, Set<String> collections, String record, List<String> marks) {
-    return mapper.marks(system, record).stream()
-        .filter(row -> collections.contains(row.targetCollection()))
-        .flatMap(row -> row.marks().lines())
-        .anyMatch(marks::contains);
-  }
-
-  /**
-   * A trace that wrote to a record.
-   *
-   * @param marks of the states that it was brought to
-   */
-  public record Writer(long trace, Set<String> marks) {}
-
-  /**
-   * The traces that wrote to a record last, one for each pair of it, the newest first.
-   *
-   * @param collections those in which the record may stand
-   */
-  public List<Writer> writers(String system, Set<String> collections, String record) {
-    return mapper.marks(system, record).stream()
-        .filter(row -> row.traceSeq() != null && collections.contains(row.targetCollection()))
-        .map(row -> new Writer(row.traceSeq(), Set.copyOf(row.marks().lines().toList())))
-        .sorted(Comparator.comparingLong(Writer::trace).reversed())
-        .toList();
-  }
-
-  /**
    * All that a task held that is not there any more, with what it was to be changed to.
    *
    * @param effect the idempotency key of making it anew
@@ -401,19 +351,6 @@ public class Pairs {
     return new MatchKey(bridge, required(bridge, hash).matchText(), hash).effect(purpose);
   }
 
-  /** What was written to a record of a collection; of a field what was written last. */
-  public Written written(String system, String collection, String record) {
-    Map<String, String> stored = new TreeMap<>();
-    Set<String> marks = new HashSet<>();
-    for (PairMapper.WrittenRow row : mapper.written(system, record)) {
-      if (row.targetCollection().equals(collection)) {
-        stored.putAll(texts(row.stored()));
-        row.marks().lines().forEach(marks::add);
-      }
-    }
-    return new Written(stored, marks);
-  }
-
   /** What both sides of a pair held when they last agreed; nothing while its task is not made. */
   public Map<String, Value> agreed(String bridge, String hash) {
     PairRow row = mapper.find(bridge, hash);
@@ -456,7 +393,8 @@ public class Pairs {
                                 texts(row.stored()))));
   }
 
-  private Map<String, String> texts(String kept) {
+  /** Texts by the keys of their fields, as a pair keeps them. */
+  Map<String, String> texts(String kept) {
     try {
       Map<String, String> texts = new TreeMap<>();
       json.readTree(kept).properties().forEach(e -> texts.put(e.getKey(), e.getValue().asText()));

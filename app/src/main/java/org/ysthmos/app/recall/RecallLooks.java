@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.TaskLooks;
 import org.ysthmos.app.live.LiveFeed;
@@ -18,6 +17,7 @@ import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.KeptThread;
+import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.RemoteCall;
@@ -28,7 +28,7 @@ import org.ysthmos.core.gateway.RemoteCall;
  * those are looked at one by one just before they go, as all are.
  */
 @Component
-class RecallLooks implements SmartLifecycle {
+class RecallLooks implements WithThread {
 
   private static final Logger LOG = LoggerFactory.getLogger(RecallLooks.class);
 
@@ -143,23 +143,7 @@ class RecallLooks implements SmartLifecycle {
   }
 
   @Override
-  public void start() {
-    thread.start();
-  }
-
-  @Override
-  public void stop() {
-    thread.stop();
-  }
-
-  @Override
-  public boolean isRunning() {
-    return thread.isRunning();
-  }
-
-  /** After the journal is there, and before it goes. */
-  @Override
-  public int getPhase() {
-    return 1;
+  public KeptThread thread() {
+    return thread;
   }
 }
