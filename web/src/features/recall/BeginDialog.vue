@@ -30,6 +30,10 @@ async function start() {
       They are taken away at their systems, the last made first, at the pace that those allow. What
       somebody changes before it is its turn stays. Nothing that comes later makes them again,
       unless a person says so.
+      <template v-if="recall.counts.puts"
+        >What was there before stays, and its fields hold again what they held; the next event of
+        its record may change them anew.</template
+      >
     </p>
     <label class="all">
       <input v-model="evenIfChanged" type="checkbox" />

@@ -10,6 +10,7 @@ vi.mock('vue-router', () => ({ useRouter: () => ({ back: vi.fn(), push: vi.fn() 
 
 const counts: RecallCounts = {
   chosen: 2,
+  puts: 0,
   leftOut: 1,
   changed: 1,
   unseen: 0,
@@ -57,6 +58,7 @@ const record = (delivery: number, part: Partial<RecallRecord> = {}): RecallRecor
   madeAt: '2026-11-24T10:30:00Z',
   changes: 0,
   way: 'TAKE_AWAY',
+  puts: [],
   state: 'WAITING',
   looked: 'SAME',
   chosen: true,

@@ -116,7 +116,14 @@ function more() {
     <p class="note" role="status">
       {{ span }}:
       <template v-if="recall.state === 'LISTED'">
-        {{ records(counts.chosen) }} would go.
+        <template v-if="counts.chosen > counts.puts || !counts.puts"
+          >{{ records(counts.chosen - counts.puts) }} would go.
+        </template>
+        <template v-if="counts.puts"
+          >{{ records(counts.puts) }} that {{ counts.puts === 1 ? 'was' : 'were' }} there before
+          would hold again what {{ counts.puts === 1 ? 'it' : 'they' }} held, until the next event
+          of {{ counts.puts === 1 ? 'it' : 'them' }}.
+        </template>
         <template v-if="counts.changed"
           >{{ records(counts.changed) }} that somebody changed since
           {{ counts.changed === 1 ? 'stays' : 'stay' }} unless you tick

@@ -48,6 +48,10 @@ const ticked = (event: Event) => (event.target as HTMLInputElement).checked
           >
           <template v-else>{{ one.title }}</template>
           <small class="mono dim">{{ one.record }}</small>
+          <small v-if="one.puts.length" class="mid"
+            >{{ one.state === 'TAKEN_BACK' ? 'Holds' : 'Would hold' }} again:
+            {{ one.puts.map((put) => `${put.name}: ${put.value || 'nothing'}`).join(' · ') }}</small
+          >
         </th>
         <td>{{ one.where }}</td>
         <td class="mono">{{ dayAndTime(one.madeAt, now, zone) }}</td>

@@ -39,13 +39,17 @@ export function came(counts: RecallCounts): string {
 export function stand(record: RecallRecord): string {
   switch (record.state) {
     case 'WAITING':
-      if (record.looked === 'SAME') return 'as it was made'
+      if (record.looked === 'SAME') {
+        return record.words || (record.way === 'PUT_BACK' ? 'as it was changed' : 'as it was made')
+      }
       if (record.looked === null) return 'not looked at yet'
       return record.words || 'not known'
     case 'UNDER_WAY':
       return 'on its way'
     case 'TAKEN_BACK':
-      return record.way === 'CLOSE' ? 'closed' : 'taken away'
+      return { CLOSE: 'closed', PUT_BACK: 'put back', TAKE_AWAY: 'taken away', NAME: '' }[
+        record.way
+      ]
     case 'GONE_BEFORE':
       return 'was gone already'
     case 'MADE_AGAIN':

@@ -6,22 +6,28 @@ import { momentText } from '@/shared/format/time'
 import { counted, VERDICT_WORDS } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
-import { readForeseen, type OfWhat } from './api'
+import { readForeseen, type ForeseenList, type OfWhat, type Rules } from './api'
 
-/** What each event that waits would become now, beside why it waits. Looking does nothing. */
-const props = defineProps<{ of: OfWhat }>()
+/** What each event would become now, beside what it came to. Looking does nothing. */
+const props = defineProps<{ of: OfWhat; rules?: Rules }>()
+const emit = defineEmits<{ seen: [list: ForeseenList] }>()
 const { zone } = useSession()
-const { data, error, loading, load } = useResource(() => readForeseen(props.of))
-onMounted(() => void load())
+const { data, error, loading, load } = useResource(() => readForeseen(props.of, props.rules))
+onMounted(async () => {
+  await load()
+  if (data.value) emit('seen', data.value)
+})
 
+const left = computed(() => data.value?.foreseen.filter((row) => row.left).length ?? 0)
 const summary = computed(() => {
-  const rows = data.value?.foreseen ?? []
+  const rows = (data.value?.foreseen ?? []).filter((row) => !row.left)
   const many = (verdict: string | null) => rows.filter((row) => row.verdict === verdict).length
   const parts = (['CREATE', 'UPDATE', 'UNCHANGED', 'PASSED_BY', 'FAILED'] as const)
     .map((verdict) => ({ verdict, count: many(verdict) }))
     .filter((one) => one.count > 0)
     .map((one) => `${one.count} would be ${VERDICT_WORDS[one.verdict]}`)
   if (many(null)) parts.push(`${many(null)} cannot be told`)
+  if (left.value) parts.push(`${left.value} left out`)
   return parts.join(', ').replace('would be failed', 'would fail')
 })
 const written = (fields: { name: string; value: string }[]) =>
@@ -49,7 +55,7 @@ const written = (fields: { name: string; value: string }[]) =>
         <thead>
           <tr>
             <th scope="col">Event</th>
-            <th scope="col">Waits because</th>
+            <th scope="col">Was</th>
             <th scope="col">Would be</th>
           </tr>
         </thead>
@@ -61,8 +67,18 @@ const written = (fields: { name: string; value: string }[]) =>
               }}</RouterLink>
               <small class="mid">{{ row.bridge }}</small>
             </td>
-            <td>{{ row.was || 'its bridge is held' }}</td>
             <td>
+              <template v-if="row.was">
+                <VerdictText :verdict="row.was" />
+                <small class="mid"
+                  ><template v-if="row.version !== null">by version {{ row.version }}</template
+                  ><template v-if="row.reason">: {{ row.reason }}</template></small
+                >
+              </template>
+              <template v-else>waiting</template>
+            </td>
+            <td>
+              <small v-if="row.left" class="bad">Left out: {{ row.left }}</small>
               <VerdictText v-if="row.verdict" :verdict="row.verdict" />
               <small v-if="row.because" :class="row.verdict === 'FAILED' ? 'bad' : 'mid'">{{
                 row.because

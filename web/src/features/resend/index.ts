@@ -1,4 +1,5 @@
 export { default as ForeseenRows } from './ForeseenRows.vue'
 export { default as ResendLines } from './ResendLines.vue'
 export { default as SendAgain } from './SendAgain.vue'
-export { readResends, type Resend } from './api'
+export { default as SendAgainDialog } from './SendAgainDialog.vue'
+export { readResends, sendAgain, type Resend, type Rules } from './api'

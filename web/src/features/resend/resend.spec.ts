@@ -13,6 +13,7 @@ const resend: Resend = {
   id: 7,
   incident: 3,
   title: 'Works Ledger is full',
+  rules: 'LIVE',
   total: 12,
   sent: 5,
   failed: 0,
@@ -24,17 +25,65 @@ const resend: Resend = {
 }
 
 describe('sending again together', () => {
-  it('says what it means and sends just what the person saw', async () => {
-    const asked = serve({ 'POST /resends': resend })
-    const view = mount(SendAgain, { props: { incident }, attachTo: document.body })
+  const words = (text: string) =>
+    [...document.querySelectorAll('button')].find((one) => one.textContent?.includes(text))!
+
+  it('shows first what each would become and sends just what the person saw', async () => {
+    const foreseen = {
+      inAll: 13,
+      sendable: 12,
+      foreseen: [
+        {
+          trace: 't1',
+          title: 'A bench',
+          bridge: 'Jobs',
+          receivedAt: '2026-11-24T09:00:00Z',
+          was: 'FAILED',
+          version: 2,
+          reason: 'Works Ledger is full',
+          left: '',
+          verdict: 'CREATE',
+          because: '',
+          fields: [{ name: 'Title', value: 'A bench' }],
+        },
+        {
+          trace: 't2',
+          title: 'A gate',
+          bridge: 'Jobs',
+          receivedAt: '2026-11-24T09:00:00Z',
+          was: 'FAILED',
+          version: 2,
+          reason: '',
+          left: 'Nobody knows whether it was made.',
+          verdict: null,
+          because: '',
+          fields: [],
+        },
+      ],
+    }
+    const asked = serve({
+      'POST /resends': resend,
+      'GET /foreseen?incident=3&rules=LIVE': foreseen,
+      'GET /foreseen?incident=3&rules=AS_BEFORE': foreseen,
+    })
+    const view = mount(SendAgain, {
+      props: { incident },
+      attachTo: document.body,
+      global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } },
+    })
     await view.get('button').trigger('click')
-    expect(document.body.textContent).toContain('12 events would cross once more')
-    const send = [...document.querySelectorAll('button')].find((one) =>
-      one.textContent?.includes('Send 12 events again'),
-    )!
-    send.click()
     await flushPromises()
-    expect(asked.length).toBe(1)
+    const text = document.body.textContent ?? ''
+    expect(text).toContain('12 events would cross once more')
+    expect(text).toContain('1 would be created, 1 left out')
+    expect(text).toContain('by version 2: Works Ledger is full')
+    expect(text).toContain('Left out: Nobody knows')
+    document.querySelector<HTMLInputElement>('input[value="AS_BEFORE"]')!.click()
+    await flushPromises()
+    words('Send 12 events again').click()
+    await flushPromises()
+    expect(asked).toHaveLength(3)
+    expect(asked.at(-1)?.body).toEqual({ incident: 3, traces: 12, rules: 'AS_BEFORE' })
     expect(view.emitted('begun')).toHaveLength(1)
     view.unmount()
   })

@@ -14,6 +14,7 @@ import FieldWays from './FieldWays.vue'
 import GoneTask from './GoneTask.vue'
 import StoryLines from './StoryLines.vue'
 import TakeBack from './TakeBack.vue'
+import { SendAgainDialog, type Rules } from '@/features/resend'
 import { isGone, readTrace, sendAgain } from './api'
 
 const props = defineProps<{ id: string }>()
@@ -21,7 +22,7 @@ const router = useRouter()
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(() => readTrace(props.id))
 const refused = ref('')
-const sending = ref(false)
+const asking = ref(false)
 
 const trace = computed(() => data.value?.trace)
 
@@ -39,16 +40,9 @@ onChange(
   () => void load(),
 )
 
-async function again() {
-  sending.value = true
-  try {
-    const fresh = await sendAgain(props.id)
-    await router.push({ name: 'trace', params: { id: fresh.trace } })
-  } catch (e) {
-    refused.value = (e as Error).message
-  } finally {
-    sending.value = false
-  }
+async function again(_one: number, rules: Rules) {
+  const fresh = await sendAgain(props.id, rules)
+  await router.push({ name: 'trace', params: { id: fresh.trace } })
 }
 </script>
 
@@ -101,10 +95,10 @@ async function again() {
         <button
           class="btn main"
           type="button"
-          :disabled="sending || trace.verdict === 'WAITING'"
-          @click="again"
+          :disabled="trace.verdict === 'WAITING'"
+          @click="asking = true"
         >
-          Send again
+          Send again…
         </button>
       </template>
     </div>
@@ -128,6 +122,14 @@ async function again() {
         >See the incident</RouterLink
       >
     </p>
+    <SendAgainDialog
+      v-if="asking"
+      :title="`Send again: ${trace.title}`"
+      :of="{ chosen: [trace.id] }"
+      :many="1"
+      :send="again"
+      @close="asking = false"
+    />
     <ChainLine :chain="data.chain" />
     <div class="two">
       <StoryLines :view="data" />

@@ -5,9 +5,27 @@ import { openRow, walkRows } from '@/shared/composables/rows'
 import { ordinal } from '@/shared/format/words'
 import VerdictText from '@/shared/ui/VerdictText.vue'
 import type { TraceSummary } from './api'
+import { canBeChosen } from './useChosen'
 
-defineProps<{ traces: TraceSummary[] }>()
+/** Traces; where some can be chosen, Space on a row chooses it, Shift with a click a range. */
+const props = defineProps<{ traces: TraceSummary[]; chosen?: Set<string>; all?: boolean }>()
+const emit = defineEmits<{
+  choose: [id: string, on: boolean, range: boolean]
+  chooseAll: [on: boolean]
+}>()
 const { now, zone } = useSession()
+
+function keyed(event: KeyboardEvent) {
+  const { chosen } = props
+  const row = event.target instanceof HTMLAnchorElement && event.target.closest('tr')
+  const id = row ? row.dataset.trace : undefined
+  if (chosen && id && event.key === ' ') {
+    event.preventDefault()
+    emit('choose', id, !chosen.has(id), event.shiftKey)
+  } else {
+    walkRows(event)
+  }
+}
 </script>
 
 <template>
@@ -20,6 +38,14 @@ const { now, zone } = useSession()
     </caption>
     <thead>
       <tr>
+        <th v-if="chosen" scope="col" class="tick">
+          <input
+            type="checkbox"
+            aria-label="Choose all that can be sent again"
+            :checked="all"
+            @click="emit('chooseAll', !all)"
+          />
+        </th>
         <th scope="col">Arrived</th>
         <th scope="col">Verdict</th>
         <th scope="col" class="title">What</th>
@@ -29,8 +55,21 @@ const { now, zone } = useSession()
         <th scope="col" class="n">Took</th>
       </tr>
     </thead>
-    <tbody class="lead" @click="openRow" @keydown="walkRows">
-      <tr v-for="trace in traces" :key="trace.id">
+    <tbody class="lead" @click="openRow" @keydown="keyed">
+      <tr
+        v-for="trace in traces"
+        :key="trace.id"
+        :data-trace="canBeChosen(trace) ? trace.id : undefined"
+      >
+        <td v-if="chosen" class="tick">
+          <input
+            v-if="canBeChosen(trace)"
+            type="checkbox"
+            :aria-label="`Choose ${trace.title}`"
+            :checked="chosen.has(trace.id)"
+            @click="emit('choose', trace.id, !chosen.has(trace.id), $event.shiftKey)"
+          />
+        </td>
         <td class="mono" :title="`${fullTime(trace.receivedAt, zone)} ${zone}`">
           {{ dayAndTime(trace.receivedAt, now, zone) }}
         </td>
@@ -77,6 +116,9 @@ td.title a {
   text-overflow: ellipsis;
   color: var(--ink);
   font-weight: 600;
+}
+.tick {
+  width: 28px;
 }
 td.id {
   max-width: 15ch;

@@ -2,11 +2,24 @@
 import { onMounted, ref, watch } from 'vue'
 import { VERDICT_WORDS } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import { SendAgainDialog, sendAgain, type Rules } from '@/features/resend'
+import { counted } from '@/shared/format/words'
 import TraceTable from './TraceTable.vue'
 import { readBridges, type BridgeSummary } from './api'
+import { useChosen } from './useChosen'
 import { SPANS, useTraces } from './useTraces'
 
 const { filter, set, traces, next, more, load, page, failed } = useTraces()
+const { chosen, all, choose, chooseAll } = useChosen(traces)
+const asking = ref(false)
+const begun = ref('')
+const send = (many: number, rules: Rules) => sendAgain({ chosen: [...chosen.value] }, many, rules)
+
+function sent() {
+  begun.value = `${counted(chosen.value.size, 'event')} sent again; Watch says how that goes.`
+  chooseAll(false)
+  void load()
+}
 const bridges = ref<BridgeSummary[]>([])
 const text = ref(filter.value.text)
 const days = ref<[string, string] | null>(
@@ -101,7 +114,31 @@ onMounted(async () => {
       :has="page.data.value !== null"
       @retry="load"
     />
-    <TraceTable v-if="page.data.value" :traces="traces" />
+    <div v-if="chosen.size || begun" class="chosen">
+      <template v-if="chosen.size">
+        <b role="status">{{ chosen.size }} chosen</b>
+        <button class="btn main" type="button" @click="asking = true">Send again…</button>
+        <button class="btn bare" type="button" @click="chooseAll(false)">Choose none</button>
+      </template>
+      <span v-else role="status">{{ begun }}</span>
+    </div>
+    <TraceTable
+      v-if="page.data.value"
+      :traces="traces"
+      :chosen="chosen"
+      :all="all"
+      @choose="choose"
+      @choose-all="chooseAll"
+    />
+    <SendAgainDialog
+      v-if="asking"
+      :title="`Send again: ${counted(chosen.size, 'event')} that you chose`"
+      :of="{ chosen: [...chosen] }"
+      :many="chosen.size"
+      :send="send"
+      @sent="sent"
+      @close="asking = false"
+    />
     <p v-if="next !== null" class="more">
       <button class="btn" type="button" @click="more">Show older</button>
     </p>
@@ -131,6 +168,17 @@ onMounted(async () => {
 .text {
   flex: 1;
   min-width: 220px;
+}
+.chosen {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 40px;
+  margin-bottom: 6px;
+  background: var(--ground);
 }
 .more {
   padding: 14px 0;

@@ -1,3 +1,4 @@
+import type { Rules } from '@/features/resend'
 import { get, post, type Schemas } from '@/shared/http/client'
 
 export type TraceList = Schemas['TracePage']
@@ -27,8 +28,8 @@ export function readTraces(wanted: Wanted): Promise<TraceList> {
 
 export const readTrace = (id: string) => get<TraceView>(`/api/traces/${encodeURIComponent(id)}`)
 
-export const sendAgain = (id: string) =>
-  post<Schemas['Resent']>(`/api/traces/${encodeURIComponent(id)}/resend`)
+export const sendAgain = (id: string, rules: Rules) =>
+  post<Schemas['Resent']>(`/api/traces/${encodeURIComponent(id)}/resend?rules=${rules}`)
 
 /** Takes the task of a try back; refused when someone worked on it, unless told all the same. */
 export const takeBack = (id: string, evenIfTouched: boolean) =>

@@ -125,15 +125,15 @@ class CeilingIT extends AppTestBase {
   /** Of several workers that find the same, the last may come after a person's release. */
   @Test
   void whatWasFoundBeforeAReleaseHoldsNothingAfterIt() throws Exception {
-    put("late", "ceiling: { creates: 1, per: PT1H }", "");
-    reports("late", 2);
-    held("late", 1);
-    release("late");
-    await().atMost(LONG).until(() -> jobs("late").size() == 2);
-    assertThat(bridges.holdItself("late", "found before the release", 0)).isFalse();
-    assertThat(bridges.isHeld("late")).isFalse();
-    long now = bridges.live("late").orElseThrow().letThrough();
-    assertThat(bridges.holdItself("late", "found now", now)).isTrue();
+    put("let-go", "ceiling: { creates: 1, per: PT1H }", "");
+    reports("let-go", 2);
+    held("let-go", 1);
+    release("let-go");
+    await().atMost(LONG).until(() -> jobs("let-go").size() == 2);
+    assertThat(bridges.holdItself("let-go", "found before the release", 0)).isFalse();
+    assertThat(bridges.isHeld("let-go")).isFalse();
+    long now = bridges.live("let-go").orElseThrow().letThrough();
+    assertThat(bridges.holdItself("let-go", "found now", now)).isTrue();
   }
 
   @Test

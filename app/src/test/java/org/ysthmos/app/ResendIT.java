@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -32,17 +33,20 @@ class ResendIT extends AppTestBase {
   void bridgeOfItsOwn() throws Exception {
     // What other tests left at the same system is of the same incident.
     jdbc.update("DELETE FROM attention WHERE cause = ?", CAUSE);
-    putBridge(
-        BRIDGE,
-        """
+    putBridge(BRIDGE, document("Again"));
+  }
+
+  private static String document(String title) {
+    return """
         bridge: sent-again
         name: Sent again
         purpose: To fail and to be sent again
         from: { system: visitor-desk, collection: hazard-reports, event: [created] }
         to: { system: works-ledger, collection: jobs }
         match: [/submission]
-        fields: { title: { text: "Again {/submission}" }, status: { always: planned } }
-        """);
+        fields: { title: { text: "%s {/submission}" }, status: { always: planned } }
+        """
+        .formatted(title);
   }
 
   @AfterEach
@@ -195,5 +199,89 @@ class ResendIT extends AppTestBase {
       ended();
     }
     await().atMost(LONG).until(() -> waiting() == 0);
+  }
+
+  private static JsonNode asked(String path, ObjectNode wish) throws Exception {
+    return JSON.readTree(sent(path, wish).body());
+  }
+
+  private static HttpResponse<String> sent(String path, ObjectNode wish) throws Exception {
+    return send(
+        "POST", app("/api" + path), wish.toString(), Map.of("Content-Type", "application/json"));
+  }
+
+  /** What a person chose crosses by the version that it had, or by the one that is live. */
+  @Test
+  void whatWasChosenCrossesByTheRulesOfThenOrOfNow() throws Exception {
+    List<String> numbers = failed(3);
+    List<String> ids =
+        numbers.stream().map(number -> traces(number).getFirst().path("id").asText()).toList();
+    putBridge(BRIDGE, document("Renamed"));
+    ObjectNode wish = JSON.createObjectNode();
+    ids.subList(0, 2).forEach(wish.putArray("chosen")::add);
+    wish.put("rules", "AS_BEFORE");
+
+    JsonNode foreseen = asked("/foreseen", wish);
+    assertThat(foreseen.path("sendable").asInt()).isEqualTo(2);
+    assertThat(foreseen.at("/foreseen/0/was").asText()).isEqualTo("FAILED");
+    assertThat(foreseen.at("/foreseen/0/verdict").asText()).isEqualTo("CREATE");
+    assertThat(foreseen.at("/foreseen/0/fields").toString())
+        .contains("Again " + numbers.getFirst());
+    assertThat(traces(numbers.getFirst())).hasSize(1);
+
+    assertThat(sent("/resends", wish.deepCopy().put("traces", 3)).statusCode()).isEqualTo(409);
+    assertThat(sent("/resends", wish.put("traces", 2)).statusCode()).isEqualTo(202);
+    JsonNode ended = ended();
+    assertThat(ended.path("sent").asInt()).isEqualTo(2);
+    assertThat(ended.path("failed").asInt()).isZero();
+    assertThat(ended.path("title").asText()).isEqualTo("2 that were chosen");
+    JsonNode fresh = traces(numbers.getFirst()).getFirst();
+    assertThat(fresh.path("title").asText()).startsWith("Again");
+    assertThat(fresh.path("version").asInt())
+        .isEqualTo(traces(numbers.getFirst()).getLast().path("version").asInt());
+    assertThat(story(fresh).toString()).contains("with version " + fresh.path("version").asInt());
+    assertThat(waiting()).isEqualTo(1);
+
+    // The third by the rules of now; the others cannot be sent again from where they failed.
+    wish = JSON.createObjectNode();
+    ids.forEach(wish.putArray("chosen")::add);
+    foreseen = asked("/foreseen", wish);
+    assertThat(foreseen.path("sendable").asInt()).isEqualTo(1);
+    assertThat(foreseen.at("/foreseen/0/left").asText()).contains("sent again already");
+    assertThat(sent("/resends", wish.put("traces", 1)).statusCode()).isEqualTo(202);
+    ended();
+    assertThat(traces(numbers.getLast()).getFirst().path("title").asText()).startsWith("Renamed");
+  }
+
+  /** A version that fits its systems no more ends what was to cross by it, and says what to do. */
+  @Test
+  void versionThatCannotBeUsedAnyMoreIsNamed() throws Exception {
+    List<String> numbers = failed(1);
+    JsonNode trace = traces(numbers.getFirst()).getFirst();
+    putBridge(BRIDGE, document("Renamed"));
+    jdbc.update(
+        "UPDATE bridge_version SET document = REPLACE(document, 'title:', 'headline:')"
+            + " WHERE bridge_id = ? AND number = ?",
+        BRIDGE,
+        trace.path("version").asInt());
+    var answer =
+        send(
+            "POST",
+            app("/api/traces/" + trace.path("id").asText() + "/resend?rules=AS_BEFORE"),
+            "",
+            Map.of());
+    assertThat(answer.statusCode()).isEqualTo(202);
+    await()
+        .atMost(LONG)
+        .until(
+            () ->
+                traces(numbers.getFirst()).size() == 2
+                    && traces(numbers.getFirst())
+                        .getFirst()
+                        .path("verdict")
+                        .asText()
+                        .equals("FAILED"));
+    assertThat(traces(numbers.getFirst()).getFirst().path("reason").asText())
+        .contains("cannot be used any more", "headline", "rules that are live");
   }
 }

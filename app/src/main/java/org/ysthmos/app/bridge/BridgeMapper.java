@@ -43,6 +43,12 @@ interface BridgeMapper {
       """)
   List<VersionRow> versions(@Param("id") String id);
 
+  @Select(
+      """
+      SELECT document FROM bridge_version WHERE bridge_id = #{id} AND number = #{number}
+      """)
+  @Nullable String document(@Param("id") String id, @Param("number") int number);
+
   @Select("SELECT COALESCE(MAX(number), 0) FROM bridge_version WHERE bridge_id = #{id}")
   int newest(@Param("id") String id);
 

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -97,8 +98,19 @@ public class Bridges {
   private final WorkSignals signals;
   private volatile State state = new State(Map.of(), Map.of(), Map.of());
 
+  /**
+   * @param versions those that were asked for by their numbers since the bridges were read
+   */
   private record State(
-      Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {}
+      Map<String, Live> live,
+      Map<String, Broken> broken,
+      Map<String, Retired> retired,
+      Map<String, Version> versions) {
+
+    State(Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {
+      this(live, broken, retired, new ConcurrentHashMap<>());
+    }
+  }
 
   Bridges(
       BridgeMapper mapper,
@@ -228,6 +240,31 @@ public class Bridges {
   /** Whether a bridge is held, so that nothing of it is delivered. */
   public boolean isHeld(String id) {
     return live(id).flatMap(Live::hold).isPresent();
+  }
+
+  /**
+   * A version, live or not.
+   *
+   * @param compiled empty if it cannot be used any more
+   * @param problem why it cannot; empty if it can
+   */
+  public record Version(Optional<BridgeVersion> compiled, String problem) {}
+
+  /** A version of a bridge by its number, compiled against the systems as they are now. */
+  public Version version(String id, int number) {
+    return state.versions().computeIfAbsent(id + "/" + number, any -> compiled(id, number));
+  }
+
+  private Version compiled(String id, int number) {
+    String document = mapper.document(id, number);
+    if (document == null) {
+      return new Version(Optional.empty(), "it is not kept");
+    }
+    try {
+      return new Version(Optional.of(BridgeCompiler.compile(document, number, catalog)), "");
+    } catch (DocumentException e) {
+      return new Version(Optional.empty(), String.valueOf(e.getMessage()));
+    }
   }
 
   /** A version as it was put to work. */

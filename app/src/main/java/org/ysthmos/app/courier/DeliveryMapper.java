@@ -73,6 +73,10 @@ public interface DeliveryMapper {
       """)
   void add(DeliveryRow delivery);
 
+  /** What the fields that it changes held before, as far as they were written from here. */
+  @Update("UPDATE delivery SET held_before = #{fields} WHERE seq = #{seq}")
+  void heldBefore(@Param("seq") long seq, @Param("fields") byte[] fields);
+
   @Select("SELECT " + COLUMNS + " FROM delivery d WHERE d.seq = #{seq}")
   @Nullable DeliveryRow find(@Param("seq") long seq);
 

@@ -118,6 +118,11 @@ public class DeliveryQueue {
     return work.anyReady(queue.system(), queue.id()) != null;
   }
 
+  /** Notes what the fields that a delivery changes held before; inside the change that adds it. */
+  public void heldBefore(long seq, byte[] fields) {
+    deliveries.heldBefore(seq, fields);
+  }
+
   /** Claims deliveries of a queue, in order; that they are being sent is on the disk then. */
   List<Claimed> claim(Queue queue, int most) {
     if (!anyReady(queue)) {

@@ -2,7 +2,9 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
@@ -290,6 +292,32 @@ class DecisionWriter {
         deciding.trace().queue(),
         doubt(deciding, key, planned, kind),
         planned.awaited().map(first -> first.key().hash()).orElse(null));
+    if (kind == EffectKind.CHANGE) {
+      deliveryQueue.heldBefore(row.seq(), pairs.bytes(heldBefore(deciding, key, planned)));
+    }
+  }
+
+  /** What the fields that are changed were written with before, as far as they were. */
+  private static Map<String, Value> heldBefore(
+      Deciding deciding, MatchKey key, PlannedDelivery planned) {
+    Map<String, Value> before = new LinkedHashMap<>();
+    deciding
+        .world()
+        .seen(key)
+        .state()
+        .ifPresent(
+            pair ->
+                planned
+                    .fields()
+                    .keySet()
+                    .forEach(
+                        field -> {
+                          Value value = pair.agreed().get(field);
+                          if (value != null) {
+                            before.put(field, value);
+                          }
+                        }));
+    return before;
   }
 
   /**

@@ -232,16 +232,21 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       undecided.passBy(claimed, "Its bridge was retired before it was decided");
       return;
     }
-    Optional<BridgeVersion> usable = bridges.find(claimed.trace(), claimed.tryDocument());
-    if (usable.isEmpty()) {
-      unusable(claimed);
-      return;
+    switch (bridges.carrier(claimed.trace(), claimed.tryDocument())) {
+      case BridgeOfTrace.Usable usable -> decideBy(usable.version(), claimed, row);
+      // The events of a bridge that cannot be used wait until it can.
+      case BridgeOfTrace.NotNow not ->
+          undecided.postpone(claimed, clock.instant().plus(Duration.ofSeconds(5)));
+      case BridgeOfTrace.Never never -> undecided.giveUp(claimed, never.because());
     }
+  }
+
+  private void decideBy(BridgeVersion version, Claimed claimed, EventMapper.EventRow row) {
     try {
-      decideAndStore(claimed, usable.get(), row);
+      decideAndStore(claimed, version, row);
     } finally {
       // A decision that asked nothing of a system that is closed off was no probe of it.
-      breakers(usable.get()).filter(breaker -> !breaker.isClosed()).forEach(CircuitBreaker::unused);
+      breakers(version).filter(breaker -> !breaker.isClosed()).forEach(CircuitBreaker::unused);
     }
   }
 
@@ -289,18 +294,6 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
           claimed, "It is read again where it stands; what comes of it has a trace of its own");
     } else {
       undecided.setAside(claimed, aside.failure());
-    }
-  }
-
-  /** The events of a bridge that cannot be used wait until it can; a try is over. */
-  private void unusable(Claimed claimed) {
-    if (claimed.trace().isTry()) {
-      undecided.giveUp(
-          claimed,
-          Failure.of(FailureKind.MAPPING_ERROR, "The draft cannot be used any more")
-              .withRemedy("Look at its mistakes on the desk, then try once more"));
-    } else {
-      undecided.postpone(claimed, clock.instant().plus(Duration.ofSeconds(5)));
     }
   }
 

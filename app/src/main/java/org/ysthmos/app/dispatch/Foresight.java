@@ -13,7 +13,6 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -23,6 +22,8 @@ import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.BridgeOfTrace;
+import org.ysthmos.app.trace.CarriedBy;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.calendar.WorkingCalendar;
@@ -62,13 +63,13 @@ public class Foresight {
       TraceRow trace, @Nullable Verdict verdict, String because, List<FieldNow> fields) {}
 
   private final EventMapper events;
-  private final Bridges bridges;
+  private final BridgeOfTrace carriers;
   private final EngineWorld.Sources sources;
   private final AppClock clock;
 
   Foresight(
       EventMapper events,
-      Bridges bridges,
+      BridgeOfTrace carriers,
       Systems systems,
       Pairs pairs,
       Writings writings,
@@ -77,39 +78,50 @@ public class Foresight {
       ReceivedEvents received,
       AppClock clock) {
     this.events = events;
-    this.bridges = bridges;
+    this.carriers = carriers;
     this.sources = new EngineWorld.Sources(systems, pairs, writings, tasks, tables, received);
     this.clock = clock;
   }
 
   /**
    * @param traces in the order in which they would be decided
+   * @param rules by which of them
    */
-  public List<Foreseen> of(List<TraceRow> traces) {
+  public List<Foreseen> of(List<TraceRow> traces, CarriedBy rules) {
     Map<String, World.PairState> made = new HashMap<>();
     List<Foreseen> all = new ArrayList<>();
     for (TraceRow trace : traces) {
-      all.add(foresee(trace, made));
+      all.add(foresee(trace, rules, made));
     }
     return all;
   }
 
-  private Foreseen foresee(TraceRow trace, Map<String, World.PairState> made) {
-    Optional<BridgeVersion> bridge = bridges.live(trace.bridgeId()).map(Bridges.Live::version);
+  private Foreseen foresee(TraceRow trace, CarriedBy rules, Map<String, World.PairState> made) {
     EventRow row = events.find(trace.eventSeq());
-    if (bridge.isEmpty() || row == null) {
-      return new Foreseen(trace, null, "Its bridge or its event is not there any more", List.of());
+    if (row == null) {
+      return new Foreseen(trace, null, "Its event is not kept any more", List.of());
     }
     if (row.origin() == EventMapper.Origin.ASIDE) {
       return new Foreseen(trace, null, "It is read again where it stands", List.of());
     }
-    EngineWorld asked = new EngineWorld(sources, clock, row);
-    Decision decision =
-        Decider.decide(
-            bridge.get(), ReceivedEvents.event(row), new Foreseeing(asked, made), Mode.PLAIN);
-    decision.tasks().forEach(task -> make(task, made));
-    return new Foreseen(
-        trace, decision.verdict(), because(decision), fields(decision, bridge.get()));
+    return switch (carriers.again(trace, rules)) {
+      case BridgeOfTrace.NotNow not ->
+          new Foreseen(trace, null, "Its bridge cannot be used just now", List.of());
+      case BridgeOfTrace.Never never ->
+          new Foreseen(trace, null, never.because().message(), List.of());
+      case BridgeOfTrace.Usable usable -> {
+        EngineWorld asked = new EngineWorld(sources, clock, row);
+        Decision decision =
+            Decider.decide(
+                usable.version(),
+                ReceivedEvents.event(row),
+                new Foreseeing(asked, made),
+                Mode.PLAIN);
+        decision.tasks().forEach(task -> make(task, made));
+        yield new Foreseen(
+            trace, decision.verdict(), because(decision), fields(decision, usable.version()));
+      }
+    };
   }
 
   private static void make(TaskDecision task, Map<String, World.PairState> made) {

@@ -127,6 +127,7 @@ class TaskRequests {
                     bridge,
                     orderKey,
                     null,
+                    null,
                     askedBy,
                     "Asked for by %s, which waits for this task".formatted(askedBy)),
                 clock.instant()));

@@ -59,6 +59,9 @@ interface PurgeMapper {
   @Delete("<script>DELETE FROM trace_try WHERE trace_seq IN " + THESE + "</script>")
   void removeTries(@Param("seqs") List<Long> seqs);
 
+  @Delete("<script>DELETE FROM trace_version WHERE trace_seq IN " + THESE + "</script>")
+  void removeVersions(@Param("seqs") List<Long> seqs);
+
   @Delete("<script>DELETE FROM trace_cause WHERE trace_seq IN " + THESE + "</script>")
   void removeCauses(@Param("seqs") List<Long> seqs);
 
@@ -99,6 +102,16 @@ interface PurgeMapper {
       DELETE FROM recall_item i WHERE NOT EXISTS (SELECT 1 FROM recall r WHERE r.id = i.recall_id)
       """)
   int removeRecallItems();
+
+  /** What was sent again together. */
+  @Delete("DELETE FROM resend WHERE ended_at < #{before}")
+  int removeResends(@Param("before") Instant before);
+
+  @Delete(
+      """
+      DELETE FROM resend_item i WHERE NOT EXISTS (SELECT 1 FROM resend r WHERE r.id = i.resend_id)
+      """)
+  int removeResendItems();
 
   /** What was found alike long ago, unless a bridge waits for what a person says of it. */
   @Delete(

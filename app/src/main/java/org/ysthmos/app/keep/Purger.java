@@ -98,6 +98,9 @@ public class Purger {
     if (mapper.removeRecalls(before) > 0) {
       int unused = mapper.removeRecallItems();
     }
+    if (mapper.removeResends(before) > 0) {
+      int unused = mapper.removeResendItems();
+    }
     if (mapper.removeIncidents(before) > 0) {
       int unused = mapper.removeIncidentLines();
     }
@@ -125,6 +128,7 @@ public class Purger {
     mapper.removeFailures(traces);
     mapper.removeDeliveries(traces);
     mapper.removeTries(traces);
+    mapper.removeVersions(traces);
     mapper.removeCauses(traces);
     mapper.removeWords(traces);
     mapper.removeTraces(traces);

@@ -183,12 +183,18 @@ public interface PairMapper {
    *
    * @param marks each on a line
    */
-  record WrittenRow(String targetCollection, String stored, String marks) {}
+  record WrittenRow(
+      String targetCollection,
+      String stored,
+      String marks,
+      String bridgeId,
+      String matchHash,
+      byte[] agreed) {}
 
   /** What was written to the records with an id, the last written last. */
   @Select(
       """
-      SELECT target_collection, stored, marks FROM pair
+      SELECT target_collection, stored, marks, bridge_id, match_hash, agreed FROM pair
       WHERE target_system = #{system} AND target_record = #{record} ORDER BY changed_at
       """)
   List<WrittenRow> written(@Param("system") String system, @Param("record") String record);

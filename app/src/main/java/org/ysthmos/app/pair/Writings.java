@@ -68,6 +68,19 @@ public class Writings {
         .toList();
   }
 
+  /** The fields of a record that others write too than one pair of one bridge. */
+  public Set<String> alsoWrittenBy(
+      String system, String collection, String record, String bridge, String hash) {
+    Set<String> fields = new HashSet<>();
+    for (PairMapper.WrittenRow row : mapper.written(system, record)) {
+      boolean same = row.bridgeId().equals(bridge) && row.matchHash().equals(hash);
+      if (!same && row.targetCollection().equals(collection)) {
+        fields.addAll(pairs.fields(row.agreed()).keySet());
+      }
+    }
+    return fields;
+  }
+
   /** What was written to a record of a collection; of a field what was written last. */
   public Written written(String system, String collection, String record) {
     Map<String, String> stored = new TreeMap<>();

@@ -3,11 +3,13 @@ package org.ysthmos.app.recall;
 import java.util.List;
 import java.util.function.Predicate;
 import org.ysthmos.app.recall.RecallMapper.CountRow;
+import org.ysthmos.core.recall.RecallWay;
 
 /**
  * How many records of a recall stand how.
  *
  * @param chosen how many wait that are to go
+ * @param puts how many of those were there before and hold again what they held
  * @param leftOut how many wait that are not
  * @param changed how many of all that wait somebody changed since
  * @param unseen how many that are to go nobody looked at yet
@@ -16,6 +18,7 @@ import org.ysthmos.app.recall.RecallMapper.CountRow;
  */
 record RecallCounts(
     int chosen,
+    int puts,
     int leftOut,
     int changed,
     int unseen,
@@ -30,6 +33,12 @@ record RecallCounts(
   static RecallCounts of(List<CountRow> rows) {
     return new RecallCounts(
         sum(rows, row -> row.state() == ItemState.WAITING && row.chosen()),
+        sum(
+            rows,
+            row ->
+                row.state() == ItemState.WAITING
+                    && row.chosen()
+                    && row.way() == RecallWay.PUT_BACK),
         sum(rows, row -> row.state() == ItemState.WAITING && !row.chosen()),
         sum(rows, row -> row.state() == ItemState.WAITING && row.looked() == Looked.CHANGED),
         sum(rows, row -> row.state() == ItemState.WAITING && row.chosen() && row.looked() == null),

@@ -9,6 +9,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.recall.RecallOrder.Stand;
+import org.ysthmos.core.recall.RecallWay;
 
 /** Notes what became of each record that is taken back, in the change that writes it down. */
 @Component
@@ -36,6 +37,10 @@ class RecallEnds implements Recalling {
     ItemRow item = of(delivery.seq());
     ItemState state = wasThere ? ItemState.TAKEN_BACK : ItemState.GONE_BEFORE;
     put(item, state, wasThere ? "" : "Others removed it before");
+    if (item.way() == RecallWay.PUT_BACK) {
+      // The task stays, and so does its pair.
+      return;
+    }
     String joins = item.joins();
     boolean unused =
         joins == null

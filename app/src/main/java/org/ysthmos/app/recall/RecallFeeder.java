@@ -20,6 +20,7 @@ import org.ysthmos.app.recall.RecallMapper.RecallRow;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.CarriedBy;
 import org.ysthmos.app.trace.Resender;
 import org.ysthmos.app.trace.Stories;
 import org.ysthmos.app.trace.TraceStory;
@@ -188,7 +189,7 @@ class RecallFeeder {
   }
 
   private void takeBack(RecallRow recall, ItemRow item) {
-    boolean closes = item.way() == RecallWay.CLOSE;
+    byte[] puts = puts(item);
     long number = queue.number();
     DeliveryRow delivery =
         new DeliveryRow(
@@ -198,12 +199,12 @@ class RecallFeeder {
             item.matchHash(),
             item.systemId(),
             item.collectionId(),
-            closes
-                ? pairs.effect(item.bridgeId(), item.matchHash(), "recall:" + recall.id())
-                : item.idempotencyKey(),
-            closes ? EffectKind.CHANGE : EffectKind.REMOVE,
+            puts == null
+                ? item.idempotencyKey()
+                : pairs.effect(item.bridgeId(), item.matchHash(), "recall:" + recall.id()),
+            puts == null ? EffectKind.REMOVE : EffectKind.CHANGE,
             item.recordId(),
-            pairs.bytes(closes ? lists.collection(item).closing() : Map.of()),
+            puts == null ? pairs.bytes(Map.of()) : puts,
             null,
             null,
             Result.OPEN,
@@ -217,12 +218,28 @@ class RecallFeeder {
                     clock.instant(),
                     0,
                     Mark.DONE,
-                    "Record " + item.recordId() + " is to be " + (closes ? "closed" : "taken away"),
+                    "Record " + item.recordId() + wish(item.way()),
                     "With all that is taken back, by a " + recall.askedBy(),
                     "",
                     "",
                     null))));
     put(item, ItemState.UNDER_WAY, number, "");
+  }
+
+  /** What is written to the record; null if it is taken away. */
+  private byte @Nullable [] puts(ItemRow item) {
+    return item.way() == RecallWay.CLOSE
+        ? pairs.bytes(lists.collection(item).closing())
+        : item.puts();
+  }
+
+  private static String wish(RecallWay way) {
+    return switch (way) {
+      case TAKE_AWAY -> " is to be taken away";
+      case CLOSE -> " is to be closed";
+      case PUT_BACK -> " is to hold again what it held";
+      case NAME -> throw new IllegalArgumentException("what is only named is not taken back");
+    };
   }
 
   private void put(ItemRow item, ItemState state, @Nullable Long removal, String words) {
@@ -247,7 +264,9 @@ class RecallFeeder {
     for (long trace : of) {
       for (ItemRow item : mapper.ofTrace(recall.id(), trace)) {
         if (item.state() == ItemState.TAKEN_BACK) {
-          boolean unused = pairs.gone(item.bridgeId(), item.matchHash(), item.recordId());
+          if (item.way() != RecallWay.PUT_BACK) {
+            boolean unused = pairs.gone(item.bridgeId(), item.matchHash(), item.recordId());
+          }
           put(item, ItemState.MADE_AGAIN, item.removal(), "");
         }
       }
@@ -255,7 +274,11 @@ class RecallFeeder {
       String newest = mapper.newestOf(trace);
       if (newest != null) {
         long unused =
-            resender.begin(newest, "recall " + recall.id(), "Made again after it was taken back");
+            resender.begin(
+                newest,
+                "recall " + recall.id(),
+                "Made again after it was taken back",
+                CarriedBy.LIVE);
       }
     }
   }

@@ -16,6 +16,8 @@ import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.TaskLooks;
 import org.ysthmos.app.incident.IncidentBook;
 import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
+import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.MadeRow;
@@ -30,8 +32,11 @@ import org.ysthmos.app.who.By;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.recall.MadeEffect;
+import org.ysthmos.core.recall.PutBack;
 import org.ysthmos.core.recall.RecallPlan;
 import org.ysthmos.core.recall.RecallWay;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Value;
 
 /** Lists what bridges made, so that a person sees it before anything is taken back. */
 @Component
@@ -51,6 +56,8 @@ class RecallLists {
   private final RecallMapper mapper;
   private final Bridges bridges;
   private final Systems systems;
+  private final Pairs pairs;
+  private final Writings writings;
   private final TaskLooks looks;
   private final TraceMapper traces;
   private final IncidentBook incidents;
@@ -61,6 +68,8 @@ class RecallLists {
       RecallMapper mapper,
       Bridges bridges,
       Systems systems,
+      Pairs pairs,
+      Writings writings,
       TaskLooks looks,
       TraceMapper traces,
       IncidentBook incidents,
@@ -69,6 +78,8 @@ class RecallLists {
     this.mapper = mapper;
     this.bridges = bridges;
     this.systems = systems;
+    this.pairs = pairs;
+    this.writings = writings;
     this.looks = looks;
     this.traces = traces;
     this.incidents = incidents;
@@ -134,7 +145,10 @@ class RecallLists {
     Map<Long, MadeRow> rows =
         made.stream().collect(Collectors.toMap(MadeRow::seq, Function.identity()));
     List<RecallPlan.Step> steps =
-        RecallPlan.of(made.stream().map(RecallLists::effect).toList(), this::able);
+        RecallPlan.of(
+            made.stream().map(RecallLists::effect).toList(),
+            this::able,
+            effects -> before(effects.stream().map(one -> rows.get(one.delivery())).toList()));
     long id = journal.now(() -> begin(scope, by));
     List<ItemRow> items = new ArrayList<>();
     for (RecallPlan.Step step : steps) {
@@ -225,15 +239,42 @@ class RecallLists {
   private RecallPlan.Able able(CollectionRef at) {
     return systems
         .collection(at.system(), at.collection())
-        .map(one -> new RecallPlan.Able(one.removes(), !one.closing().isEmpty()))
-        .orElse(new RecallPlan.Able(false, false));
+        .map(one -> new RecallPlan.Able(one.removes(), !one.closing().isEmpty(), one.changes()))
+        .orElse(new RecallPlan.Able(false, false, false));
+  }
+
+  /** What a record held before it was changed, as far as that was noted. */
+  private PutBack before(List<MadeRow> changes) {
+    MadeRow last = changes.getLast();
+    List<PutBack.Undone> undone =
+        changes.stream()
+            .map(row -> new PutBack.Undone(values(row.fields()), values(row.heldBefore())))
+            .toList();
+    return PutBack.of(
+        undone,
+        pairs.agreed(last.bridgeId(), last.matchHash()),
+        writings.alsoWrittenBy(
+            last.systemId(),
+            last.collectionId(),
+            last.recordId(),
+            last.bridgeId(),
+            last.matchHash()));
+  }
+
+  private Map<String, Value> values(byte @Nullable [] kept) {
+    return kept == null ? Map.of() : pairs.fields(kept);
   }
 
   private ItemRow item(long recall, MadeRow row, RecallPlan.Step step) {
     boolean named = step.way() == RecallWay.NAME;
     // Whether somebody changed a task that cannot be looked at is not known: a person says so.
     boolean blind = !looks.canLook(row.systemId(), row.collectionId());
-    boolean goes = !named && row.there() && (!blind || row.kind() == EffectKind.MESSAGE);
+    boolean puts = step.way() == RecallWay.PUT_BACK;
+    boolean goes =
+        !named
+            && row.there()
+            && (!blind || row.kind() == EffectKind.MESSAGE)
+            && (!puts || step.before().isWhole());
     ItemState state = named ? ItemState.NAMED : ItemState.WAITING;
     String words = named ? step.because() : "";
     if (!named && !row.there()) {
@@ -241,6 +282,8 @@ class RecallLists {
       words = "Others removed it, or it was taken back before";
     } else if (!named && blind) {
       words = "It cannot be looked at whether somebody changed it";
+    } else if (puts) {
+      words = left(row, step.before());
     }
     return new ItemRow(
         recall,
@@ -265,7 +308,35 @@ class RecallLists {
         false,
         words,
         null,
-        null);
+        null,
+        puts ? pairs.bytes(step.before().fields()) : null);
+  }
+
+  /** What is not put back of a record that was there before; empty if all is. */
+  private String left(MadeRow row, PutBack before) {
+    List<String> words = new ArrayList<>();
+    if (!before.unknown().isEmpty()) {
+      words.add("What it held before is not known of " + named(row, before.unknown()));
+    }
+    if (!before.since().isEmpty()) {
+      words.add("Written anew since and left so: " + named(row, before.since()));
+    }
+    return Words.limited(String.join(". ", words), 1000);
+  }
+
+  private String named(MadeRow row, List<String> fields) {
+    return fields.stream()
+        .map(field -> fieldName(row.systemId(), row.collectionId(), field))
+        .collect(Collectors.joining(", "));
+  }
+
+  /** A field as people call it. */
+  String fieldName(String system, String collection, String field) {
+    return systems
+        .collection(system, collection)
+        .flatMap(one -> one.shape().field(field))
+        .map(FieldShape::name)
+        .orElse(field);
   }
 
   private static String title(MadeRow row) {

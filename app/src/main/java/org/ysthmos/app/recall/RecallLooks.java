@@ -114,15 +114,19 @@ class RecallLooks implements WithThread {
     TaskLooks.Look look =
         looks.look(item.systemId(), item.collectionId(), item.recordId(), calls::add);
     switch (look) {
-      case TaskLooks.Same same -> note(item, Looked.SAME, "", true);
+      case TaskLooks.Same same -> note(item, Looked.SAME, item.words(), true);
       case TaskLooks.Changed changed ->
-          note(item, Looked.CHANGED, "Somebody changed it since", false);
+          note(item, Looked.CHANGED, and("Somebody changed it since", item.words()), false);
       case TaskLooks.Gone gone -> note(item, Looked.GONE, "Others removed it", true);
       case TaskLooks.Unseen unseen -> {
         return vain(item, unseen.failure());
       }
     }
     return Duration.ZERO;
+  }
+
+  private static String and(String words, String more) {
+    return more.isEmpty() ? words : words + ". " + more;
   }
 
   private Duration vain(ItemRow item, Failure failure) {

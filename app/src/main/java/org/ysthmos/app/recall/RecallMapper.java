@@ -145,6 +145,8 @@ interface RecallMapper {
    * @param effectName null for a task
    * @param parentField null where it stands under no other
    * @param there whether its pair still has this record and it was not taken back
+   * @param fields what it wrote, where it is a change; null otherwise
+   * @param heldBefore what these held before; null if that was not noted
    */
   record MadeRow(
       long seq,
@@ -161,14 +163,17 @@ interface RecallMapper {
       @Nullable String effectName,
       @Nullable String parentField,
       Instant madeAt,
-      boolean there) {}
+      boolean there,
+      byte @Nullable [] fields,
+      byte @Nullable [] heldBefore) {}
 
   String MADE =
       """
       d.seq, d.trace_seq, t.id AS trace_id, t.title, d.bridge_id, d.match_hash, d.system_id,
       d.collection_id, d.record_id, d.idempotency_key, d.kind, d.effect_name, d.parent_field,
       d.made_at,
-      COALESCE(p.target_record = d.record_id AND NOT p.left_so, FALSE) AS there
+      COALESCE(p.target_record = d.record_id AND NOT p.left_so, FALSE) AS there,
+      CASE WHEN d.kind = 'CHANGE' THEN d.fields END AS fields, d.held_before
       FROM trace t JOIN delivery d ON d.trace_seq = t.seq
         LEFT JOIN pair p ON p.bridge_id = d.bridge_id AND p.match_hash = d.match_hash
       """;
@@ -186,6 +191,7 @@ interface RecallMapper {
           WHERE t.bridge_id = #{bridge} AND t.received_at &lt;= #{until} AND NOT t.is_try
             AND (t.finished_at IS NULL OR t.finished_at &gt;= #{ended})
             AND d.result = 'MADE' AND d.record_id IS NOT NULL AND d.kind != 'REMOVE'
+            AND NOT EXISTS (SELECT 1 FROM recall_item i WHERE i.removal = d.seq)
             AND d.made_at &gt;= #{from} AND d.made_at &lt;= #{until}
           <if test="version != null">AND t.bridge_version = #{version}</if>
           ORDER BY d.seq DESC LIMIT #{limit}</script>
@@ -205,6 +211,7 @@ interface RecallMapper {
           + """
           WHERE t.id = #{trace} AND d.result = 'MADE' AND d.record_id IS NOT NULL
             AND d.kind <> 'REMOVE'
+            AND NOT EXISTS (SELECT 1 FROM recall_item i WHERE i.removal = d.seq)
           ORDER BY d.seq DESC
           """)
   List<MadeRow> madeBy(@Param("trace") String trace);
@@ -219,6 +226,7 @@ interface RecallMapper {
    * @param words why it is as it is; may be empty
    * @param removal the delivery that takes it back; null while there is none
    * @param joins the record that its pair has from then on; null if it has none
+   * @param puts what its fields are to hold again; null if it was not there before
    */
   record ItemRow(
       long recallId,
@@ -243,7 +251,8 @@ interface RecallMapper {
       boolean evenIfChanged,
       String words,
       @Nullable Long removal,
-      @Nullable String joins) {}
+      @Nullable String joins,
+      byte @Nullable [] puts) {}
 
   @Insert(
       """
@@ -251,7 +260,7 @@ interface RecallMapper {
         (#{recallId}, #{deliverySeq}, #{traceSeq}, #{traceId}, #{title}, #{bridgeId}, #{matchHash},
          #{systemId}, #{collectionId}, #{recordId}, #{idempotencyKey}, #{kind}, #{under},
          #{madeAt}, #{changes}, #{way}, #{state}, #{looked}, #{chosen}, #{evenIfChanged}, #{words},
-         #{removal}, #{joins})
+         #{removal}, #{joins}, #{puts})
       """)
   void addItem(ItemRow item);
 

@@ -11,6 +11,7 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.recall.RecallMapper.CountRow;
 import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.RecallRow;
@@ -69,6 +70,7 @@ class RecallViews {
    * @param changes how many events changed it after it was made, or at all
    * @param looked what a look at it came to; null while nobody looked
    * @param words why it is as it is; may be empty
+   * @param puts what its fields are to hold again, where it was there before
    */
   record ItemView(
       long delivery,
@@ -84,7 +86,11 @@ class RecallViews {
       ItemState state,
       @Schema(nullable = true) @Nullable Looked looked,
       boolean chosen,
-      String words) {}
+      String words,
+      List<HeldBefore> puts) {}
+
+  /** What a field is to hold again, as people read it. */
+  record HeldBefore(String name, String value) {}
 
   /**
    * Records of a recall, the last made first.
@@ -94,12 +100,22 @@ class RecallViews {
   record Items(List<ItemView> items, @Schema(nullable = true) @Nullable Long next) {}
 
   private final RecallMapper mapper;
+  private final RecallLists lists;
+  private final Pairs pairs;
   private final Bridges bridges;
   private final Systems systems;
   private final AppClock clock;
 
-  RecallViews(RecallMapper mapper, Bridges bridges, Systems systems, AppClock clock) {
+  RecallViews(
+      RecallMapper mapper,
+      RecallLists lists,
+      Pairs pairs,
+      Bridges bridges,
+      Systems systems,
+      AppClock clock) {
     this.mapper = mapper;
+    this.lists = lists;
+    this.pairs = pairs;
     this.bridges = bridges;
     this.systems = systems;
     this.clock = clock;
@@ -198,6 +214,20 @@ class RecallViews {
         row.state(),
         row.looked(),
         row.chosen(),
-        row.words());
+        row.words(),
+        puts(row));
+  }
+
+  private List<HeldBefore> puts(ItemRow row) {
+    byte[] puts = row.puts();
+    return puts == null
+        ? List.of()
+        : pairs.fields(puts).entrySet().stream()
+            .map(
+                field ->
+                    new HeldBefore(
+                        lists.fieldName(row.systemId(), row.collectionId(), field.getKey()),
+                        field.getValue().display()))
+            .toList();
   }
 }

@@ -9,6 +9,8 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
+import org.ysthmos.app.trace.CarriedBy;
 import org.ysthmos.core.decide.Verdict;
 
 /** What is sent again together, in the database. */
@@ -16,10 +18,12 @@ import org.ysthmos.core.decide.Verdict;
 interface ResendMapper {
 
   /**
-   * What waits of an incident and is sent again together.
+   * What is sent again together: what waits of an incident, or what a person chose.
    *
-   * @param cause of the incident
-   * @param title what the incident was called when it began
+   * @param incidentId null if a person chose
+   * @param cause of the incident; null if a person chose
+   * @param title what the incident was called when it began, or how many were chosen
+   * @param rules by which it crosses
    * @param untilSeq the newest trace that is meant
    * @param doneSeq the trace that was sent last; 0 if none was
    * @param firstNew the first trace that came of it; null if none did yet
@@ -37,40 +41,43 @@ interface ResendMapper {
       String askedBy,
       Instant begunAt,
       @Nullable Instant endedAt,
-      long incidentId,
-      String cause,
-      String title) {}
+      @Nullable Long incidentId,
+      @Nullable String cause,
+      String title,
+      CarriedBy rules) {}
 
   String COLUMNS =
       """
       id, until_seq, done_seq, total, sent, first_new, last_new, state, problem, asked_by, begun_at,
-      ended_at, incident_id, cause, title
+      ended_at, incident_id, cause, title, rules
       """;
 
   /** One that begins; its number is written into {@code id}. */
   final class NewResend {
     long id;
-    final long incident;
-    final String cause;
+    final @Nullable Long incident;
+    final @Nullable String cause;
     final String title;
     final long until;
     final int total;
+    final CarriedBy rules;
     final String by;
     final Instant now;
 
     NewResend(
-        long incident,
-        String cause,
+        @Nullable IncidentRow of,
         String title,
-        MeantRow meant,
         long until,
+        int total,
+        CarriedBy rules,
         String by,
         Instant now) {
-      this.incident = incident;
-      this.cause = cause;
+      this.incident = of == null ? null : of.id();
+      this.cause = of == null ? null : of.cause();
       this.title = title;
       this.until = until;
-      this.total = meant.traces();
+      this.total = total;
+      this.rules = rules;
       this.by = by;
       this.now = now;
     }
@@ -80,10 +87,23 @@ interface ResendMapper {
   @Insert(
       """
       INSERT INTO resend (incident_id, cause, title, until_seq, done_seq, total, sent, state,
-                          asked_by, begun_at)
-      VALUES (#{incident}, #{cause}, #{title}, #{until}, 0, #{total}, 0, 'RUNNING', #{by}, #{now})
+                          rules, asked_by, begun_at)
+      VALUES (#{incident}, #{cause}, #{title}, #{until}, 0, #{total}, 0, 'RUNNING', #{rules}, #{by},
+              #{now})
       """)
   void begin(NewResend resend);
+
+  /** A trace that a person chose. */
+  @Insert("INSERT INTO resend_item (resend_id, trace_seq) VALUES (#{resend}, #{trace})")
+  void choose(@Param("resend") long resend, @Param("trace") long trace);
+
+  /** The next of those that a person chose, in the order in which they began. */
+  @Select(
+      """
+      SELECT trace_seq FROM resend_item WHERE resend_id = #{id} AND trace_seq > #{doneSeq}
+      ORDER BY resend_id, trace_seq LIMIT 50
+      """)
+  List<Long> nextChosen(ResendRow resend);
 
   @Select("SELECT " + COLUMNS + " FROM resend WHERE id = #{id}")
   @Nullable ResendRow find(@Param("id") long id);
@@ -111,31 +131,28 @@ interface ResendMapper {
       """)
   MeantRow meant(@Param("cause") String cause);
 
-  /** A failure that is to be sent again. */
-  record NextRow(long seq, String id) {}
-
-  /** The next of them, in the order in which their events came. */
+  /** The next of an incident, in the order in which their events came. */
   @Select(
       """
-      SELECT a.trace_seq AS seq, t.id FROM attention a JOIN trace t ON t.seq = a.trace_seq
-      WHERE a.cause = #{cause} AND a.kind <> 'ANSWER_UNKNOWN'
-        AND a.trace_seq > #{doneSeq} AND a.trace_seq <= #{untilSeq}
-      ORDER BY a.trace_seq LIMIT 50
+      SELECT trace_seq FROM attention
+      WHERE cause = #{cause} AND kind <> 'ANSWER_UNKNOWN'
+        AND trace_seq > #{doneSeq} AND trace_seq <= #{untilSeq}
+      ORDER BY trace_seq LIMIT 50
       """)
-  List<NextRow> next(ResendRow resend);
+  List<Long> nextOfIncident(ResendRow resend);
 
   @Update(
       """
       UPDATE resend SET done_seq = #{done}, sent = sent + #{sent},
-        first_new = COALESCE(first_new, #{first}), last_new = #{last}
+        first_new = COALESCE(first_new, #{first}), last_new = COALESCE(#{last}, last_new)
       WHERE id = #{id}
       """)
   void progress(
       @Param("id") long id,
       @Param("done") long done,
       @Param("sent") int sent,
-      @Param("first") long first,
-      @Param("last") long last);
+      @Param("first") @Nullable Long first,
+      @Param("last") @Nullable Long last);
 
   @Update(
       """

@@ -10,8 +10,13 @@ import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
 
-/** Finds what carries a trace: the live version, or for a try the draft as it was then. */
+/**
+ * Finds what carries a trace: the live version, for a try the draft as it was then, for what is
+ * sent again as before the version of then.
+ */
 @Component
 public class BridgeOfTrace {
 
@@ -27,23 +32,78 @@ public class BridgeOfTrace {
     this.traces = traces;
   }
 
-  /** Empty if the bridge cannot be used just now. */
+  /** What carries a trace, if anything does. */
+  public sealed interface Carrier {}
+
+  /** A version that can be used. */
+  public record Usable(BridgeVersion version) implements Carrier {}
+
+  /** The live version cannot be used just now; it may be again. */
+  public record NotNow() implements Carrier {}
+
+  /** Nothing will carry it. */
+  public record Never(Failure because) implements Carrier {}
+
+  /** Empty if it cannot be used just now. */
   public Optional<BridgeVersion> find(TraceRow trace) {
-    return find(trace, trace.isTry() ? traces.tryDocument(trace.seq()) : null);
+    String document = trace.isTry() ? traces.tryDocument(trace.seq()) : null;
+    return carrier(trace, document) instanceof Usable usable
+        ? Optional.of(usable.version())
+        : Optional.empty();
   }
 
   /**
    * @param tryDocument the draft of a try; null for a trace of a live bridge
    */
-  public Optional<BridgeVersion> find(TraceRow trace, @Nullable String tryDocument) {
-    if (tryDocument == null) {
-      return bridges.live(trace.bridgeId()).map(Bridges.Live::version);
+  public Carrier carrier(TraceRow trace, @Nullable String tryDocument) {
+    if (tryDocument != null) {
+      return draft(trace, tryDocument);
     }
+    Integer older = trace.resendOf() == null ? null : traces.versionOf(trace.seq());
+    if (older != null) {
+      return version(trace.bridgeId(), older);
+    }
+    return live(trace.bridgeId());
+  }
+
+  /** What would carry a trace if it were sent again. */
+  public Carrier again(TraceRow trace, CarriedBy rules) {
+    Integer before = trace.bridgeVersion();
+    return rules == CarriedBy.AS_BEFORE && before != null
+        ? version(trace.bridgeId(), before)
+        : live(trace.bridgeId());
+  }
+
+  private Carrier live(String bridge) {
+    return bridges
+        .live(bridge)
+        .<Carrier>map(live -> new Usable(live.version()))
+        .orElseGet(NotNow::new);
+  }
+
+  /** A version of a bridge, live or not. */
+  private Carrier version(String bridge, int number) {
+    Bridges.Version kept = bridges.version(bridge, number);
+    return kept.compiled()
+        .<Carrier>map(Usable::new)
+        .orElseGet(
+            () ->
+                new Never(
+                    Failure.of(
+                            FailureKind.MAPPING_ERROR,
+                            "Version %d cannot be used any more: %s"
+                                .formatted(number, kept.problem()))
+                        .withRemedy("Send it again with the rules that are live")));
+  }
+
+  private Carrier draft(TraceRow trace, String document) {
     try {
-      return Optional.of(BridgeCompiler.compile(tryDocument, 0, catalog));
+      return new Usable(BridgeCompiler.compile(document, 0, catalog));
     } catch (DocumentException e) {
       LOG.warn("the try {} cannot be used just now: {}", trace.id(), e.getMessage());
-      return Optional.empty();
+      return new Never(
+          Failure.of(FailureKind.MAPPING_ERROR, "The draft cannot be used any more")
+              .withRemedy("Look at its mistakes on the desk, then try once more"));
     }
   }
 }

@@ -1,6 +1,7 @@
 package org.ysthmos.app.trace;
 
 import java.util.Objects;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.problem.ApiProblem;
@@ -9,8 +10,8 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 
 /**
- * Sends a finished trace's event across its bridge again, with the live version and fresh lookups.
- * What a later event has written since is not written over.
+ * Sends a finished trace's event across its bridge again, with fresh lookups. What a later event
+ * has written since is not written over.
  */
 @Component
 public class Resender {
@@ -38,11 +39,21 @@ public class Resender {
   }
 
   /**
+   * Sends it with the rules that are live.
+   *
    * @return the id of the new trace
    * @throws ApiProblem if the trace has not ended, is a try, or was sent again already
    */
   public String resend(String id, By by) {
-    String fresh = journal.now(() -> resendNow(id, by.name(), "Sent again by a person"));
+    return resend(id, by, CarriedBy.LIVE);
+  }
+
+  /**
+   * @return the id of the new trace
+   * @throws ApiProblem if the trace has not ended, is a try, or was sent again already
+   */
+  public String resend(String id, By by, CarriedBy rules) {
+    String fresh = journal.now(() -> resendNow(id, by.name(), "Sent again by a person", rules));
     queue.raise();
     return fresh;
   }
@@ -54,8 +65,31 @@ public class Resender {
    * @param words how the new trace tells of it
    * @return the order number of the new trace
    */
-  public long begin(String id, String by, String words) {
-    return Objects.requireNonNull(traces.find(resendNow(id, by, words)), "no trace began").seq();
+  public long begin(String id, String by, String words, CarriedBy rules) {
+    String fresh = resendNow(id, by, words, rules);
+    return Objects.requireNonNull(traces.find(fresh), "no trace began").seq();
+  }
+
+  /** Why a trace cannot be sent again. */
+  public record Obstacle(String title, String words) {}
+
+  /** What keeps a trace from being sent again; empty if nothing does. */
+  public static Optional<Obstacle> obstacle(TraceRow trace) {
+    if (trace.verdict() == null) {
+      return Optional.of(
+          new Obstacle(
+              "Still under way", "This trace is not finished; it can be sent again when it is."));
+    }
+    if (trace.isTry()) {
+      return Optional.of(new Obstacle("A try", "This was a try; try it once more from the desk."));
+    }
+    if (trace.resentAs() != null) {
+      return Optional.of(
+          new Obstacle(
+              "Sent again already",
+              "This trace was sent again already; open the newer one and go on from there."));
+    }
+    return Optional.empty();
   }
 
   /** Wakes the dispatcher, once what was begun is kept. */
@@ -63,32 +97,26 @@ public class Resender {
     queue.raise();
   }
 
-  private String resendNow(String id, String by, String words) {
+  private String resendNow(String id, String by, String words, CarriedBy rules) {
     TraceRow old = traces.find(id);
     if (old == null) {
       throw ApiProblem.notFound("trace", id);
     }
-    if (old.verdict() == null) {
-      throw refused(
-          "Still under way", "This trace is not finished; it can be sent again when it is.");
+    Optional<Obstacle> obstacle = obstacle(old);
+    if (obstacle.isPresent()) {
+      throw new ApiProblem(HttpStatus.CONFLICT, obstacle.get().title(), obstacle.get().words());
     }
-    if (old.isTry()) {
-      throw refused("A try", "This was a try; try it once more from the desk.");
-    }
+    Integer version = rules == CarriedBy.AS_BEFORE ? old.bridgeVersion() : null;
+    String told = version == null ? words : words + ", with version " + version;
     String fresh =
         start.begin(
-            new TraceStart.Beginning(old.eventSeq(), old.bridgeId(), old.orderKey(), id, by, words),
+            new TraceStart.Beginning(
+                old.eventSeq(), old.bridgeId(), old.orderKey(), id, version, by, told),
             clock.instant());
     if (traces.markResent(id, fresh) == 0) {
-      throw refused(
-          "Sent again already",
-          "This trace was sent again already; open the newer one and go on from there.");
+      throw new IllegalStateException("sent again by two at once: " + id);
     }
     ends.settled(old.seq());
     return fresh;
-  }
-
-  private static ApiProblem refused(String title, String detail) {
-    return new ApiProblem(HttpStatus.CONFLICT, title, detail);
   }
 }

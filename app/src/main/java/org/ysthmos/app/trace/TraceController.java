@@ -360,7 +360,8 @@ class TraceController {
   }
 
   @PostMapping("/{id}/resend")
-  ResponseEntity<Resent> resend(@PathVariable String id) {
-    return ResponseEntity.accepted().body(new Resent(resender.resend(id, By.PERSON)));
+  ResponseEntity<Resent> resend(
+      @PathVariable String id, @RequestParam(defaultValue = "LIVE") CarriedBy rules) {
+    return ResponseEntity.accepted().body(new Resent(resender.resend(id, By.PERSON, rules)));
   }
 }

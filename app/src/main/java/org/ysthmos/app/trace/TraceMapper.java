@@ -67,6 +67,13 @@ public interface TraceMapper {
   @Select("SELECT document FROM trace_try WHERE trace_seq = #{seq}")
   @Nullable String tryDocument(@Param("seq") long seq);
 
+  /** It is carried by a version of its bridge that need not be the live one. */
+  @Insert("INSERT INTO trace_version (trace_seq, number) VALUES (#{seq}, #{number})")
+  void carriedBy(@Param("seq") long seq, @Param("number") int number);
+
+  @Select("SELECT number FROM trace_version WHERE trace_seq = #{seq}")
+  @Nullable Integer versionOf(@Param("seq") long seq);
+
   @Select("SELECT " + COLUMNS + " FROM trace t WHERE t.id = #{id}")
   @Nullable TraceRow find(@Param("id") String id);
 
@@ -154,6 +161,17 @@ public interface TraceMapper {
 
   @Update("UPDATE trace SET taken_back_at = #{now} WHERE seq = #{seq}")
   void takenBack(@Param("seq") long seq, @Param("now") Instant now);
+
+  /** The traces of these ids, in the order in which they began. */
+  @Select(
+      "<script>SELECT "
+          + COLUMNS
+          + """
+           FROM trace t WHERE t.id IN
+          <foreach item="i" collection="ids" open="(" separator="," close=")">#{i}</foreach>
+          ORDER BY t.seq</script>
+          """)
+  List<TraceRow> named(@Param("ids") List<String> ids);
 
   /** The traces of these order numbers. */
   @Select(

@@ -17,6 +17,7 @@ public class TraceStart {
    * What begins.
    *
    * @param resendOf the trace that it sends again
+   * @param version the version of its bridge that carries it; null if the live one does
    * @param askedBy who asked for it, at most 128 characters
    * @param words the first line of its story
    */
@@ -25,6 +26,7 @@ public class TraceStart {
       String bridge,
       String orderKey,
       @Nullable String resendOf,
+      @Nullable Integer version,
       String askedBy,
       String words) {}
 
@@ -60,6 +62,10 @@ public class TraceStart {
             false,
             one.askedBy());
     traces.add(List.of(trace));
+    Integer version = one.version();
+    if (version != null) {
+      traces.carriedBy(seq, version);
+    }
     seen.add(List.of(SeenIndex.words(seq, id + " " + one.orderKey().replace('/', ' '))));
     stories.add(
         seq,

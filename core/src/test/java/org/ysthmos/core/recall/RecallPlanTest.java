@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.function.Function;
 import org.junit.jupiter.api.Test;
@@ -20,11 +22,14 @@ import org.ysthmos.core.recall.RecallOrder.May;
 import org.ysthmos.core.recall.RecallOrder.Stand;
 import org.ysthmos.core.recall.RecallPlan.Able;
 import org.ysthmos.core.recall.RecallPlan.Step;
+import org.ysthmos.core.value.Text;
 
 class RecallPlanTest {
 
   private static final CollectionRef TASKS = new CollectionRef("board", "tasks");
-  private static final Function<CollectionRef, Able> ALL = any -> new Able(true, true);
+  private static final Function<CollectionRef, Able> ALL = any -> new Able(true, true, true);
+
+  private static final Function<List<MadeEffect>, PutBack> UNKNOWN = any -> PutBack.NONE;
 
   private static MadeEffect effect(long delivery, String pair, EffectKind kind) {
     return new MadeEffect(delivery, delivery / 10, pair, TASKS, "r-" + pair, kind);
@@ -39,7 +44,8 @@ class RecallPlanTest {
                 effect(12, "a", EffectKind.CHANGE),
                 effect(5, "b", EffectKind.CREATE),
                 effect(14, "a", EffectKind.CHANGE)),
-            ALL);
+            ALL,
+            UNKNOWN);
     assertThat(steps)
         .extracting(step -> step.effect().pair() + " " + step.way() + " " + step.changes())
         .containsExactly("b TAKE_AWAY 0", "a TAKE_AWAY 2");
@@ -50,7 +56,9 @@ class RecallPlanTest {
   void whatWasThereBeforeIsNamedOnce() {
     List<Step> steps =
         RecallPlan.of(
-            List.of(effect(3, "a", EffectKind.CHANGE), effect(9, "a", EffectKind.CHANGE)), ALL);
+            List.of(effect(3, "a", EffectKind.CHANGE), effect(9, "a", EffectKind.CHANGE)),
+            ALL,
+            UNKNOWN);
     assertThat(steps).hasSize(1);
     assertThat(steps.getFirst().way()).isEqualTo(RecallWay.NAME);
     assertThat(steps.getFirst().changes()).isEqualTo(2);
@@ -58,10 +66,34 @@ class RecallPlanTest {
   }
 
   @Test
+  void whatWasThereBeforeHoldsAgainWhatItHeldWhereThatIsKnown() {
+    PutBack known =
+        new PutBack(new LinkedHashMap<>(Map.of("title", Text.of("A"))), List.of("lane"), List.of());
+    List<MadeEffect> changes =
+        List.of(effect(9, "a", EffectKind.CHANGE), effect(3, "a", EffectKind.CHANGE));
+    List<List<MadeEffect>> asked = new ArrayList<>();
+    Step step =
+        RecallPlan.of(
+                changes,
+                ALL,
+                effects -> {
+                  asked.add(effects);
+                  return known;
+                })
+            .getFirst();
+    assertThat(step.way()).isEqualTo(RecallWay.PUT_BACK);
+    assertThat(step.before()).isEqualTo(known);
+    assertThat(asked.getFirst()).extracting(MadeEffect::delivery).containsExactly(3L, 9L);
+    Step closed =
+        RecallPlan.of(changes, any -> new Able(true, true, false), any -> known).getFirst();
+    assertThat(closed.way()).isEqualTo(RecallWay.NAME);
+  }
+
+  @Test
   void oneThatOthersRemovedAndThatWasMadeAnewIsTwoRecords() {
     MadeEffect first = new MadeEffect(1, 1, "a", TASKS, "r-1", EffectKind.CREATE);
     MadeEffect second = new MadeEffect(2, 2, "a", TASKS, "r-2", EffectKind.CREATE);
-    assertThat(RecallPlan.of(List.of(first, second), ALL))
+    assertThat(RecallPlan.of(List.of(first, second), ALL, UNKNOWN))
         .extracting(step -> step.effect().record())
         .containsExactly("r-2", "r-1");
   }
@@ -80,14 +112,16 @@ class RecallPlanTest {
   void byWhatItsCollectionAllows(
       EffectKind kind, boolean removes, boolean closes, RecallWay expected) {
     Step step =
-        RecallPlan.of(List.of(effect(1, "a", kind)), any -> new Able(removes, closes)).getFirst();
+        RecallPlan.of(
+                List.of(effect(1, "a", kind)), any -> new Able(removes, closes, true), UNKNOWN)
+            .getFirst();
     assertThat(step.way()).isEqualTo(expected);
     assertThat(step.because().isEmpty()).isEqualTo(expected == RecallWay.TAKE_AWAY);
   }
 
   @Test
   void takingAwayIsNothingToTakeBack() {
-    assertThat(RecallPlan.of(List.of(effect(1, "a", EffectKind.REMOVE)), ALL)).isEmpty();
+    assertThat(RecallPlan.of(List.of(effect(1, "a", EffectKind.REMOVE)), ALL, UNKNOWN)).isEmpty();
   }
 
   /** Whatever the effects and in whichever order they are given. */
@@ -100,7 +134,7 @@ class RecallPlanTest {
       EffectKind kind = EffectKind.values()[random.nextInt(EffectKind.values().length)];
       effects.add(effect(i, "p" + random.nextInt(40), kind));
     }
-    List<Step> steps = RecallPlan.of(effects, ALL);
+    List<Step> steps = RecallPlan.of(effects, ALL, UNKNOWN);
     assertThat(steps).extracting(step -> step.effect().pair()).doesNotHaveDuplicates();
     assertThat(steps)
         .extracting(step -> step.effect().delivery())
@@ -109,7 +143,7 @@ class RecallPlanTest {
         .allMatch(step -> step.effect().kind() != EffectKind.CHANGE);
     List<MadeEffect> shuffled = new ArrayList<>(effects);
     Collections.shuffle(shuffled, random);
-    assertThat(RecallPlan.of(shuffled, ALL)).isEqualTo(steps);
+    assertThat(RecallPlan.of(shuffled, ALL, UNKNOWN)).isEqualTo(steps);
   }
 
   @Test
