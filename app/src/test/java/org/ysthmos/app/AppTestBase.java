@@ -20,8 +20,10 @@ import java.security.GeneralSecurityException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.StringJoiner;
 import java.util.UUID;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -30,6 +32,7 @@ import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -38,8 +41,10 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Primary;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.store.FreeSpace;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.who.By;
 import org.ysthmos.standins.choretable.ChoreTable;
 import org.ysthmos.standins.climatedesk.ClimateDesk;
 import org.ysthmos.standins.clock.ControlledClock;
@@ -165,7 +170,11 @@ abstract class AppTestBase {
     }
   }
 
+  /** The bridges of the demo; what a test adds to them goes with it. */
+  private static final Set<String> OF_THE_DEMO = new HashSet<>();
+
   @Autowired private Systems systems;
+  @Autowired private Bridges allBridges;
 
   private static int freePort() {
     // Below the range from which the system takes ports for connections, so that none is taken
@@ -198,8 +207,26 @@ abstract class AppTestBase {
     registry.add("ysthmos.health.quota", () -> "1d");
   }
 
+  private List<String> live() {
+    return allBridges.live().stream().map(one -> one.version().definition().id()).toList();
+  }
+
+  /** One that still listens would take the events of the next test, too. */
+  @AfterEach
+  void noBridgesButTheDemos() {
+    for (String id : live()) {
+      if (!OF_THE_DEMO.contains(id)) {
+        allBridges.hold(id, "The test is over", By.PERSON);
+        allBridges.retire(id, "The test is over", By.PERSON);
+      }
+    }
+  }
+
   @BeforeEach
   void noFaultsAndTheDemoRules() throws Exception {
+    if (OF_THE_DEMO.isEmpty()) {
+      OF_THE_DEMO.addAll(live());
+    }
     // Both sides of the board's limit begin anew: another address makes a new limiter.
     BOARD.forgetCalls();
     for (String host : List.of("localhost", "127.0.0.1")) {
@@ -313,6 +340,24 @@ abstract class AppTestBase {
     String address = "http://127.0.0.1:" + BOARD.port() + path;
     return JSON.readTree(
         send(method, address, body, Map.of("Authorization", "Bearer " + BOARD_TOKEN)).body());
+  }
+
+  /** The jobs of the ledger as it wrote each down last. */
+  static List<JsonNode> jobs() {
+    try {
+      Map<String, JsonNode> newest = new java.util.LinkedHashMap<>();
+      Path file = DATA.resolve("standins/works-ledger.ndjson");
+      for (String line : Files.exists(file) ? Files.readAllLines(file) : List.<String>of()) {
+        JsonNode job = JSON.readTree(line);
+        newest.put(job.path("id").asText(), job);
+        if (job.has("removed")) {
+          newest.remove(job.path("id").asText());
+        }
+      }
+      return List.copyOf(newest.values());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   /** The tasks on the board that came of a report. */

@@ -4,16 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.ysthmos.app.bridge.Bridges;
@@ -27,17 +21,6 @@ class CeilingIT extends AppTestBase {
   @Autowired private Bridges bridges;
 
   /** They would hear of the reports of other tests, too. */
-  @AfterEach
-  void noMoreOfIt() {
-    for (Bridges.Live live : bridges.live()) {
-      String id = live.version().definition().id();
-      if (live.version().definition().purpose().equals("To be stopped")) {
-        bridges.hold(id, "The test is over", By.PERSON);
-        bridges.retire(id, "The test is over", By.PERSON);
-      }
-    }
-  }
-
   private static void put(String id, String ceiling, String more) throws Exception {
     var answer =
         putBridge(
@@ -62,19 +45,12 @@ class CeilingIT extends AppTestBase {
     assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
   }
 
-  /** The titles of the jobs that a bridge made, as the ledger wrote them down last. */
+  /** The titles of the jobs that a bridge made. */
   private static List<String> jobs(String id) {
-    Path file = DATA.resolve("standins/works-ledger.ndjson");
-    try {
-      Map<String, String> newest = new LinkedHashMap<>();
-      for (String line : Files.exists(file) ? Files.readAllLines(file) : List.<String>of()) {
-        JsonNode job = JSON.readTree(line);
-        newest.put(job.path("id").asText(), job.path("title").asText());
-      }
-      return newest.values().stream().filter(title -> title.startsWith(id + " ")).toList();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    return jobs().stream()
+        .map(job -> job.path("title").asText())
+        .filter(title -> title.startsWith(id + " "))
+        .toList();
   }
 
   private static JsonNode held(String id, int made) {

@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.StreamSupport;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -32,14 +31,6 @@ class IncidentIT extends AppTestBase {
     noneLeftBy("REFUSED/works-ledger");
     for (String id : OWN) {
       put(id, "{ always: planned }");
-    }
-  }
-
-  @AfterEach
-  void noMoreOfThem() {
-    for (String id : OWN) {
-      bridges.hold(id, "The test is over", By.PERSON);
-      bridges.retire(id, "The test is over", By.PERSON);
     }
   }
 
@@ -143,7 +134,7 @@ class IncidentIT extends AppTestBase {
     assertThat(foreseen.path("foreseen"))
         .hasSize(6)
         .allSatisfy(one -> assertThat(one.path("verdict").asText()).isEqualTo("CREATE"))
-        .allSatisfy(one -> assertThat(one.path("was").asText()).contains("may not do that"))
+        .allSatisfy(one -> assertThat(one.path("reason").asText()).contains("may not do that"))
         .allSatisfy(
             one -> assertThat(one.at("/fields/0/value").asText()).startsWith("Of incident-"));
     assertThat(of("incident-one").orElseThrow().path("waiting").asInt()).isEqualTo(6);
@@ -180,7 +171,10 @@ class IncidentIT extends AppTestBase {
     fault(LEDGER.port(), "forbidden", "POST", "/api/jobs", 2);
     report(Map.of());
     JsonNode line = waiting("incident-one", 2);
-    noMoreOfThem();
+    for (String id : OWN) {
+      bridges.hold(id, "They are to be silent", By.PERSON);
+      bridges.retire(id, "They are to be silent", By.PERSON);
+    }
     assertThat(page(line).path("shares"))
         .extracting(share -> share.path("name").asText())
         .containsExactly("Bridge incident-one", "Bridge incident-two");

@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.ysthmos.app.bridge.Bridges;
@@ -28,17 +27,6 @@ class RecallIT extends AppTestBase {
 
   @Autowired private Bridges bridges;
   @Autowired private Systems systems;
-
-  @AfterEach
-  void noMoreOfThem() {
-    for (Bridges.Live live : bridges.live()) {
-      String id = live.version().definition().id();
-      if (live.version().definition().purpose().equals(PURPOSE)) {
-        bridges.hold(id, "The test is over", By.PERSON);
-        bridges.retire(id, "The test is over", By.PERSON);
-      }
-    }
-  }
 
   private static void put(String id, String system, String tasks) throws Exception {
     var answer =

@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -47,12 +46,6 @@ class ResendIT extends AppTestBase {
         fields: { title: { text: "%s {/submission}" }, status: { always: planned } }
         """
         .formatted(title);
-  }
-
-  @AfterEach
-  void noMoreOfIt() {
-    bridges.hold(BRIDGE, "The test is over", By.PERSON);
-    bridges.retire(BRIDGE, "The test is over", By.PERSON);
   }
 
   private List<String> failed(int many) throws Exception {

@@ -16,7 +16,6 @@ import org.springframework.jdbc.core.JdbcTemplate;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.trace.TraceEnds;
-import org.ysthmos.app.who.By;
 
 /** A bridge to which far fewer events come than usual is an incident until one comes. */
 class RhythmIT extends AppTestBase {
@@ -30,8 +29,6 @@ class RhythmIT extends AppTestBase {
 
   @AfterEach
   void noMoreOfIt() {
-    bridges.hold(ID, "The test is over", By.PERSON);
-    bridges.retire(ID, "The test is over", By.PERSON);
     jdbc.update("DELETE FROM trace_count WHERE bridge_id = ?", ID);
   }
 

@@ -28,13 +28,10 @@ class RunawayIT extends AppTestBase {
   @Autowired private Bridges bridges;
   @Autowired private Systems systems;
 
-  private List<String> running = List.of();
-
   @AfterEach
   void atRest() {
-    for (String id : running) {
+    for (String id : BOTH) {
       bridges.hold(id, "The test is over", By.PERSON);
-      bridges.retire(id, "The test is over", By.PERSON);
     }
   }
 
@@ -95,7 +92,6 @@ class RunawayIT extends AppTestBase {
   /** A bridge that states nothing of it never acts on what came of its own doing. */
   @Test
   void isHeldWhenItsOwnDoingComesBackAndSaysByWhichWay() throws Exception {
-    running = List.of("turn-north", "turn-south");
     turns("turn-north", "yard-north", "yard-south");
     turns("turn-south", "yard-south", "yard-north");
     board("POST", "/api/boards/yard-north/tasks", "{\"title\":\"Turn\",\"lane\":\"to-do\"}");
@@ -137,7 +133,6 @@ class RunawayIT extends AppTestBase {
 
   @Test
   void isHeldAtTheCeilingExplainedAndTakenBack() throws Exception {
-    running = BOTH;
     assertThat(api("/bridges/" + BOTH.getFirst()).at("/bridge/heldBy").asText()).isEqualTo("setup");
     assertThat(api("/watch").path("bridges").toString()).doesNotContain("yard-north");
     assertThat(incident()).isEmpty();

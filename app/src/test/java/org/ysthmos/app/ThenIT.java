@@ -76,22 +76,10 @@ class ThenIT extends AppTestBase {
         .collect(Collectors.toList());
   }
 
-  private static long jobsOf(String number) throws Exception {
-    long jobs = 0;
-    String after = "0";
-    while (true) {
-      JsonNode page = call(LEDGER, "ledger", "GET", "/api/changes?limit=40&after=" + after, "");
-      jobs +=
-          StreamSupport.stream(page.path("changes").spliterator(), false)
-              .filter(job -> job.path("description").asText().contains("Ticket " + number + ","))
-              .map(job -> job.path("id").asText())
-              .distinct()
-              .count();
-      if (page.path("more").isMissingNode() || page.path("more").isNull()) {
-        return jobs;
-      }
-      after = page.path("more").asText();
-    }
+  private static long jobsOf(String number) {
+    return jobs().stream()
+        .filter(job -> job.path("description").asText().contains("Ticket " + number + ","))
+        .count();
   }
 
   @Test

@@ -21,6 +21,9 @@ import java.util.function.IntConsumer;
  *       of each, in whatever order all pieces are brought (prefix filter: Chaudhuri, Ganti,
  *       Kaushik, “A primitive operator for similarity joins in data cleaning”, 2006). With the
  *       rarest first, few texts share one.
+ *   <li>Those that they share stand no further apart in them than d (Gravano and others,
+ *       “Approximate string joins in a database (almost) for free”, 2001), where a piece comes but
+ *       once in each.
  * </ul>
  *
  * <p>Most of what shares one has little else in common. That is told by signatures: each trigram
@@ -33,6 +36,14 @@ final class GramIndex {
 
   /** How many words of 64 bits a signature has. */
   private static final int SIGNATURE = 4;
+
+  /** In what is posted, the lowest bits say where in the text the piece stands. */
+  private static final int PLACE_BITS = 8;
+
+  private static final int PLACES = (1 << PLACE_BITS) - 1;
+
+  /** Of a piece that comes more than once in a text it is not told where it stands. */
+  private static final int ANYWHERE = PLACES;
 
   /** The order of the pieces is reckoned anew whenever there are so many times as many texts. */
   private static final int GROWTH = 4;
@@ -56,7 +67,7 @@ final class GramIndex {
       signatures = Arrays.copyOf(signatures, 2 * SIGNATURE * number);
     }
     lengths[number] = text.length();
-    System.arraycopy(signature(text), 0, signatures, SIGNATURE * number, SIGNATURE);
+    System.arraycopy(signature(grams(text)), 0, signatures, SIGNATURE * number, SIGNATURE);
     if (texts.size() > GROWTH * ordered) {
       order();
     } else {
@@ -69,8 +80,8 @@ final class GramIndex {
     frequencies.clear();
     postings.clear();
     for (String text : texts) {
-      for (long gram : grams(text)) {
-        int unused = frequencies.merge(gram, 1, Integer::sum);
+      for (Gram gram : grams(text)) {
+        int unused = frequencies.merge(gram.piece(), 1, Integer::sum);
       }
     }
     for (int i = 0; i < texts.size(); i++) {
@@ -80,27 +91,29 @@ final class GramIndex {
 
   /** The first element of what is posted says how many there are. */
   private void post(int number) {
-    for (long gram : prefix(texts.get(number))) {
-      int[] posted = postings.getOrDefault(gram, new int[2]);
+    for (Gram gram : prefix(grams(texts.get(number)), texts.get(number).length())) {
+      int[] posted = postings.getOrDefault(gram.piece(), new int[2]);
       int count = posted[0] + 1;
       if (count == posted.length) {
         posted = Arrays.copyOf(posted, posted.length * 2);
       }
       posted[0] = count;
-      posted[count] = number;
-      postings.put(gram, posted);
+      posted[count] = number << PLACE_BITS | gram.place();
+      postings.put(gram.piece(), posted);
     }
   }
 
   /** Gives the numbers of the texts that may be alike, among them all that are. */
   void candidates(String text, IntConsumer found) {
-    long[] signature = signature(text);
+    List<Gram> grams = grams(text);
+    long[] signature = signature(grams);
+    int apart = TitleLikeness.mostEdits(longest(text.length()));
     BitSet seen = new BitSet(texts.size());
-    for (long gram : prefix(text)) {
-      int[] posted = postings.getOrDefault(gram, NONE);
+    for (Gram gram : prefix(grams, text.length())) {
+      int[] posted = postings.getOrDefault(gram.piece(), NONE);
       for (int i = 1; i < posted.length && i <= posted[0]; i++) {
-        int number = posted[i];
-        if (!seen.get(number)) {
+        int number = posted[i] >> PLACE_BITS;
+        if (mayBeTheSame(gram.place(), posted[i] & PLACES, apart) && !seen.get(number)) {
           seen.set(number);
           if (mayBeAlike(text.length(), signature, number)) {
             found.accept(number);
@@ -108,6 +121,10 @@ final class GramIndex {
         }
       }
     }
+  }
+
+  private static boolean mayBeTheSame(int place, int other, int apart) {
+    return Math.abs(place - other) <= apart || place == ANYWHERE || other == ANYWHERE;
   }
 
   private boolean mayBeAlike(int length, long[] signature, int number) {
@@ -125,47 +142,67 @@ final class GramIndex {
     return lacks <= 3 * edits && more <= 3 * edits;
   }
 
-  private static long[] signature(String text) {
+  private static long[] signature(List<Gram> grams) {
     long[] signature = new long[SIGNATURE];
-    for (long gram : grams(text)) {
-      int bit = (int) ((gram * 0x9E3779B97F4A7C15L) >>> 56);
+    for (Gram gram : grams) {
+      int bit = (int) ((gram.piece() * 0x9E3779B97F4A7C15L) >>> 56);
       signature[bit >> 6] |= 1L << bit;
     }
     return signature;
   }
 
-  private long[] prefix(String text) {
-    Long[] grams = Arrays.stream(grams(text)).boxed().toArray(Long[]::new);
-    Arrays.sort(
-        grams,
-        Comparator.<Long>comparingInt(gram -> frequencies.getOrDefault(gram, 0))
-            .thenComparing(Comparator.naturalOrder()));
-    int length = Math.min(grams.length, grams.length - leastShared(text.length()) + 1);
-    long[] prefix = new long[Math.max(0, length)];
-    for (int i = 0; i < prefix.length; i++) {
-      prefix[i] = grams[i];
+  /** Those of a text by which it is found: its rarest. */
+  private List<Gram> prefix(List<Gram> grams, int length) {
+    List<Gram> rarest = new ArrayList<>(grams);
+    rarest.sort(
+        Comparator.comparingInt((Gram gram) -> frequencies.getOrDefault(gram.piece(), 0))
+            .thenComparingLong(Gram::piece));
+    int many = Math.min(grams.size(), grams.size() - leastShared(length) + 1);
+    return rarest.subList(0, Math.max(0, many));
+  }
+
+  /** The length of the longest text that can be alike to one of this length. */
+  private static int longest(int length) {
+    int longest = length;
+    while (longest + 1 - TitleLikeness.mostEdits(longest + 1) <= length) {
+      longest++;
     }
-    return prefix;
+    return longest;
   }
 
   /** How many trigrams a text shares at the least with any other that is alike. */
   private static int leastShared(int length) {
     int least = Integer.MAX_VALUE;
-    for (int longer = length; longer - TitleLikeness.mostEdits(longer) <= length; longer++) {
+    for (int longer = length; longer <= longest(length); longer++) {
       least = Math.min(least, longer + 2 - 3 * TitleLikeness.mostEdits(longer));
     }
     return Math.max(1, least);
   }
 
-  /** The trigrams of a text with padded ends; what comes again is told apart by its count. */
-  static long[] grams(String text) {
+  /**
+   * A trigram of a text.
+   *
+   * @param piece its characters; what comes again in a text is told apart by its count
+   * @param place where it stands in the text
+   */
+  record Gram(long piece, int place) {}
+
+  /** The trigrams of a text with padded ends. */
+  static List<Gram> grams(String text) {
     String padded = "\0\0" + text + "\0\0";
-    long[] grams = new long[text.length() + 2];
     Map<Long, Integer> times = new HashMap<>();
-    for (int i = 0; i < grams.length; i++) {
-      long gram =
+    long[] pieces = new long[text.length() + 2];
+    int[] counts = new int[pieces.length];
+    for (int i = 0; i < pieces.length; i++) {
+      pieces[i] =
           (long) padded.charAt(i) << 32 | (long) padded.charAt(i + 1) << 16 | padded.charAt(i + 2);
-      grams[i] = gram | (long) (times.merge(gram, 1, Integer::sum) - 1) << 48;
+      counts[i] = times.merge(pieces[i], 1, Integer::sum) - 1;
+    }
+    List<Gram> grams = new ArrayList<>(pieces.length);
+    for (int i = 0; i < pieces.length; i++) {
+      boolean once = Integer.valueOf(1).equals(times.get(pieces[i]));
+      grams.add(
+          new Gram(pieces[i] | (long) counts[i] << 48, once ? Math.min(i, ANYWHERE) : ANYWHERE));
     }
     return grams;
   }

@@ -39,7 +39,8 @@ public record PutBack(
    * @param held what was written to the record last, field by field
    * @param others the keys of fields that others write too, so that nobody knows their order
    */
-  public static PutBack of(List<Undone> undone, Map<String, Value> held, Collection<String> others) {
+  public static PutBack of(
+      List<Undone> undone, Map<String, Value> held, Collection<String> others) {
     Set<String> changed = new LinkedHashSet<>();
     undone.forEach(one -> changed.addAll(one.fields().keySet()));
     SequencedMap<String, Value> fields = new LinkedHashMap<>();
