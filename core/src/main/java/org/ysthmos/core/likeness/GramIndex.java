@@ -2,7 +2,6 @@ package org.ysthmos.core.likeness;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -17,25 +16,28 @@ import java.util.function.IntConsumer;
  *   <li>Two texts at an edit distance of d share at least {@code max(n, m) + 2 - 3d} of their
  *       trigrams, counted with their ends padded (Ukkonen, “Approximate string-matching with
  *       q-grams and maximal matches”, 1992).
- *   <li>Two sets that share at least t of their pieces share one among the {@code n - t + 1} first
- *       of each, in whatever order all pieces are brought (prefix filter: Chaudhuri, Ganti,
- *       Kaushik, “A primitive operator for similarity joins in data cleaning”, 2006). With the
- *       rarest first, few texts share one.
+ *   <li>Two sets that share at least t of their pieces share k among the {@code n - t + k} first of
+ *       each, in whatever order all pieces are brought (prefix filter: Chaudhuri, Ganti, Kaushik,
+ *       “A primitive operator for similarity joins in data cleaning”, 2006; with k: Wang, Li, Feng,
+ *       “Can we beat the prefix filtering?”, 2012). With the rarest first, few texts share as many.
  *   <li>Those that they share stand no further apart in them than d (Gravano and others,
  *       “Approximate string joins in a database (almost) for free”, 2001), where a piece comes but
  *       once in each.
  * </ul>
  *
- * <p>Most of what shares one has little else in common. That is told by signatures: each trigram
- * sets one of 256 bits, and of two texts at a distance of d at most 3d bits of the one lack in the
+ * <p>Most of what shares them has little else in common. That is told by signatures: each trigram
+ * sets one of 512 bits, and of two texts at a distance of d at most 3d bits of the one lack in the
  * other.
  */
 final class GramIndex {
 
   private static final int[] NONE = {};
 
+  /** How many of their rarest pieces two texts share that are alike; all that are share as many. */
+  private static final int SHARED = 3;
+
   /** How many words of 64 bits a signature has. */
-  private static final int SIGNATURE = 4;
+  private static final int SIGNATURE = 8;
 
   /** In what is posted, the lowest bits say where in the text the piece stands. */
   private static final int PLACE_BITS = 8;
@@ -108,16 +110,15 @@ final class GramIndex {
     List<Gram> grams = grams(text);
     long[] signature = signature(grams);
     int apart = TitleLikeness.mostEdits(longest(text.length()));
-    BitSet seen = new BitSet(texts.size());
+    byte[] shared = new byte[texts.size()];
     for (Gram gram : prefix(grams, text.length())) {
       int[] posted = postings.getOrDefault(gram.piece(), NONE);
       for (int i = 1; i < posted.length && i <= posted[0]; i++) {
         int number = posted[i] >> PLACE_BITS;
-        if (mayBeTheSame(gram.place(), posted[i] & PLACES, apart) && !seen.get(number)) {
-          seen.set(number);
-          if (mayBeAlike(text.length(), signature, number)) {
-            found.accept(number);
-          }
+        if (mayBeTheSame(gram.place(), posted[i] & PLACES, apart)
+            && ++shared[number] == SHARED
+            && mayBeAlike(text.length(), signature, number)) {
+          found.accept(number);
         }
       }
     }
@@ -145,7 +146,7 @@ final class GramIndex {
   private static long[] signature(List<Gram> grams) {
     long[] signature = new long[SIGNATURE];
     for (Gram gram : grams) {
-      int bit = (int) ((gram.piece() * 0x9E3779B97F4A7C15L) >>> 56);
+      int bit = (int) ((gram.piece() * 0x9E3779B97F4A7C15L) >>> 55);
       signature[bit >> 6] |= 1L << bit;
     }
     return signature;
@@ -157,8 +158,7 @@ final class GramIndex {
     rarest.sort(
         Comparator.comparingInt((Gram gram) -> frequencies.getOrDefault(gram.piece(), 0))
             .thenComparingLong(Gram::piece));
-    int many = Math.min(grams.size(), grams.size() - leastShared(length) + 1);
-    return rarest.subList(0, Math.max(0, many));
+    return rarest.subList(0, Math.min(grams.size(), grams.size() - leastShared(length) + SHARED));
   }
 
   /** The length of the longest text that can be alike to one of this length. */
@@ -176,7 +176,7 @@ final class GramIndex {
     for (int longer = length; longer <= longest(length); longer++) {
       least = Math.min(least, longer + 2 - 3 * TitleLikeness.mostEdits(longer));
     }
-    return Math.max(1, least);
+    return Math.max(SHARED, least);
   }
 
   /**

@@ -113,8 +113,9 @@ public final class TitleIndex<K> {
     }
     BitSet seen = new BitSet(entries.size());
     Map<K, Near<K>> near = new HashMap<>();
-    standing.candidates(plain.words(), number -> compare(plain, number, seen, near));
-    ordered.candidates(plain.ordered(), number -> compare(plain, number, seen, near));
+    TitleComparison compared = new TitleComparison(plain);
+    standing.candidates(plain.words(), number -> compare(compared, number, seen, near));
+    ordered.candidates(plain.ordered(), number -> compare(compared, number, seen, near));
     return near.values().stream()
         .sorted(
             Comparator.comparingDouble((Near<K> one) -> one.likeness().score())
@@ -124,13 +125,14 @@ public final class TitleIndex<K> {
         .toList();
   }
 
-  private void compare(PlainTitle plain, int number, BitSet seen, Map<K, Near<K>> near) {
+  private void compare(TitleComparison compared, int number, BitSet seen, Map<K, Near<K>> near) {
     if (seen.get(number)) {
       return;
     }
     seen.set(number);
     Entry<K> entry = entries.get(number);
-    TitleLikeness.of(plain, entry.plain())
+    compared
+        .with(entry.plain())
         .filter(any -> isThere(number))
         .ifPresent(
             likeness -> near.put(entry.key(), new Near<>(entry.key(), entry.title(), likeness)));

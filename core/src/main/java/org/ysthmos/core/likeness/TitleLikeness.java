@@ -1,7 +1,5 @@
 package org.ysthmos.core.likeness;
 
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -28,53 +26,7 @@ public record TitleLikeness(double score, int edits, boolean otherOrder) {
 
   /** How alike two titles are; empty if they are not. */
   public static Optional<TitleLikeness> of(String one, String other) {
-    return of(PlainTitle.of(one), PlainTitle.of(other));
-  }
-
-  static Optional<TitleLikeness> of(PlainTitle one, PlainTitle other) {
-    if (one.isBlank() || !one.marks().equals(other.marks())) {
-      return Optional.empty();
-    }
-    Optional<TitleLikeness> standing = compared(one.words(), other.words(), false);
-    if (standing.filter(likeness -> likeness.edits() == 0).isPresent()) {
-      return standing;
-    }
-    Optional<TitleLikeness> ordered = compared(one.ordered(), other.ordered(), true);
-    if (standing.or(() -> ordered).isEmpty() || isOfOthers(one, other)) {
-      return Optional.empty();
-    }
-    return ordered
-        .filter(better -> standing.isEmpty() || better.score() > standing.get().score())
-        .or(() -> standing);
-  }
-
-  /** Whether words of the one stand in the place of altogether other words of the other. */
-  private static boolean isOfOthers(PlainTitle one, PlainTitle other) {
-    String left = without(one, other);
-    String right = without(other, one);
-    if (left.isEmpty() || right.isEmpty()) {
-      return false;
-    }
-    int most = Math.max(left.length(), right.length()) / 2;
-    return EditDistance.within(left, right, most) > most;
-  }
-
-  /** The words of a title that the other lacks, in their order. */
-  private static String without(PlainTitle one, PlainTitle other) {
-    List<String> words = new ArrayList<>(one.wordByWord());
-    for (String word : other.wordByWord()) {
-      boolean unused = words.remove(word);
-    }
-    return String.join("", words);
-  }
-
-  private static Optional<TitleLikeness> compared(String one, String other, boolean otherOrder) {
-    int longer = Math.max(one.length(), other.length());
-    int most = mostEdits(longer);
-    int edits = EditDistance.within(one, other, most);
-    return edits > most
-        ? Optional.empty()
-        : Optional.of(new TitleLikeness(1 - (double) edits / longer, edits, otherOrder));
+    return new TitleComparison(PlainTitle.of(one)).with(PlainTitle.of(other));
   }
 
   /** As people read it, for example {@code 3 characters of the title differ}. */
