@@ -22,6 +22,7 @@ import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.EachAlone;
+import org.ysthmos.app.work.EmptyQueues;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.delivery.Doubt;
 
@@ -48,6 +49,7 @@ public class DeliveryQueue {
   private final Numbers numbers;
   private final WorkSignals.Signal signal;
   private final Set<Queue> queues = ConcurrentHashMap.newKeySet();
+  private final EmptyQueues<Queue> empty = new EmptyQueues<>();
 
   DeliveryQueue(
       DeliveryWorkMapper work,
@@ -102,7 +104,9 @@ public class DeliveryQueue {
             looks(doubt),
             waitsFor,
             null));
-    queues.add(new Queue(delivery.systemId(), queue));
+    Queue to = new Queue(delivery.systemId(), queue);
+    queues.add(to);
+    empty.comesTo(to);
   }
 
   private static @Nullable Instant since(Doubt doubt) {
@@ -115,7 +119,7 @@ public class DeliveryQueue {
 
   /** Whether anything of a queue could be claimed. */
   boolean anyReady(Queue queue) {
-    return work.anyReady(queue.system(), queue.id()) != null;
+    return empty.anyReady(queue, () -> work.anyReady(queue.system(), queue.id()) != null);
   }
 
   /** Notes what the fields that a delivery changes held before; inside the change that adds it. */
@@ -179,21 +183,27 @@ public class DeliveryQueue {
             .filter(row -> !running.contains(row.claim()))
             .toList();
     if (!due.isEmpty()) {
-      journal.runSoon(() -> work.wake(due));
+      journal.runSoon(
+          () -> {
+            work.wake(due);
+            empty.comesToAny();
+          });
     }
     EachAlone.of(
         lost,
         row ->
             journal.runSoon(
-                () ->
-                    change(
-                        row.deliverySeq(),
-                        String.valueOf(row.claim()),
-                        DeliveryState.READY,
-                        row.tries(),
-                        row.breaks(),
-                        null,
-                        Doubt.since(now))));
+                () -> {
+                  change(
+                      row.deliverySeq(),
+                      String.valueOf(row.claim()),
+                      DeliveryState.READY,
+                      row.tries(),
+                      row.breaks(),
+                      null,
+                      Doubt.since(now));
+                  empty.comesToAny();
+                }));
   }
 
   /**
@@ -291,6 +301,7 @@ public class DeliveryQueue {
 
   void parentMade(DeliveryRow child) {
     work.parentMade(child.seq());
+    empty.comesToAny();
   }
 
   void parentFailed(DeliveryRow child) {

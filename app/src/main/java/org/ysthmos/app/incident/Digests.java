@@ -59,10 +59,18 @@ class Digests {
     return problem;
   }
 
-  /** When the next is due; empty if none is wanted. */
+  /** When the next is due, or was; empty if none is wanted. */
   Optional<Instant> next() {
     Instant now = clock.instant();
-    return wanted().map(digest -> isDue(digest, now) ? later(now, notBefore) : digest.after(now));
+    return wanted()
+        .map(
+            digest -> {
+              if (!isDue(digest, now)) {
+                return digest.after(now);
+              }
+              Instant again = later(now, notBefore);
+              return again.isAfter(now) ? again : digest.before(now);
+            });
   }
 
   private static Instant later(Instant one, Instant other) {

@@ -25,6 +25,7 @@ import org.ysthmos.app.work.AheadWaits;
 import org.ysthmos.app.work.ClaimLost;
 import org.ysthmos.app.work.Claims;
 import org.ysthmos.app.work.EachAlone;
+import org.ysthmos.app.work.EmptyQueues;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.Verdict;
 
@@ -49,6 +50,7 @@ public class TraceQueue {
   private final AheadWaits aheadWaits;
   private final Numbers numbers;
   private final Set<String> queues = ConcurrentHashMap.newKeySet();
+  private final EmptyQueues<String> empty = new EmptyQueues<>();
 
   TraceQueue(
       TraceWorkMapper work,
@@ -99,6 +101,7 @@ public class TraceQueue {
               0,
               null));
       queues.add(queue);
+      empty.comesTo(queue);
     }
     Chunks.each(rows, work::add);
   }
@@ -110,7 +113,7 @@ public class TraceQueue {
 
   /** Whether anything of a queue could be claimed. */
   public boolean anyReady(String queue) {
-    return work.anyReady(queue) != null;
+    return empty.anyReady(queue, () -> work.anyReady(queue) != null);
   }
 
   /** Claims traces of a queue, in order. */
@@ -156,7 +159,11 @@ public class TraceQueue {
     List<WorkRow> lost =
         work.expired(now, claims.longest()).stream().filter(ours.negate()).toList();
     if (!due.isEmpty()) {
-      journal.runSoon(() -> work.wake(due));
+      journal.runSoon(
+          () -> {
+            work.wake(due);
+            empty.comesToAny();
+          });
     }
     EachAlone.of(
         lost,
@@ -173,6 +180,7 @@ public class TraceQueue {
       @Nullable Instant notBefore,
       @Nullable String awaits) {
     change(row.traceSeq(), String.valueOf(row.claim()), to, tries, breaks, notBefore, awaits, null);
+    empty.comesTo(row.queueId());
   }
 
   /** Puts a trace off until a time; inside a change. */
@@ -270,14 +278,16 @@ public class TraceQueue {
       throw new ClaimLost("trace " + trace.seq());
     }
     Long next = work.earliest(trace.queue(), trace.orderKey());
-    if (next != null) {
-      work.letGo(next);
+    if (next != null && work.letGo(next) > 0) {
+      empty.comesTo(trace.queue());
     }
   }
 
   /** No delivery of a pair is under way any more; inside a change. */
   public void pairIsFree(String queue, String matchHash) {
-    work.pairIsFree(queue, matchHash);
+    if (work.pairIsFree(queue, matchHash) > 0) {
+      empty.comesTo(queue);
+    }
   }
 
   /** When a trace is tried next that is put off; null if none is. */

@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.Properties;
 import java.util.StringJoiner;
 import java.util.TreeMap;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -235,13 +237,21 @@ final class Hands implements AutoCloseable {
   }
 
   private boolean isTelling() throws IOException, InterruptedException {
-    for (String standIn : TELLING) {
-      String hooks = send("GET", at(standIn, "/control/hooks"), "", "application/json", "");
-      if (JSON.readTree(hooks).path("underWay").asInt() > 0) {
-        return true;
+    // All at once, as this is asked very often.
+    List<CompletableFuture<HttpResponse<String>>> asked =
+        TELLING.stream()
+            .map(standIn -> HttpRequest.newBuilder(at(standIn, "/control/hooks")).build())
+            .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
+            .toList();
+    boolean telling = false;
+    for (CompletableFuture<HttpResponse<String>> one : asked) {
+      try {
+        telling |= JSON.readTree(one.get().body()).path("underWay").asInt() > 0;
+      } catch (ExecutionException e) {
+        throw new IOException("a stand-in does not say whether it tells: " + e.getCause(), e);
       }
     }
-    return false;
+    return telling;
   }
 
   /** Goes on to a time, and to every time before it at which something is tried again. */
