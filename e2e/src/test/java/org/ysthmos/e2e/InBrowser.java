@@ -36,7 +36,7 @@ abstract class InBrowser {
 
   @BeforeAll
   static void start() {
-    together = new Together();
+    together = new Together("--ysthmos.settable-clock=true");
     playwright =
         Playwright.create(
             new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));

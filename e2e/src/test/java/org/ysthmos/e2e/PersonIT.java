@@ -74,8 +74,11 @@ class PersonIT extends InBrowser {
             page.getByRole(AriaRole.STATUS)
                 .filter(new Locator.FilterOptions().setHasText("“last week” is no day")))
         .isVisible();
-    tabTo("Send again");
+    tabTo("Send again…");
     String before = page.url();
+    page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.DIALOG)).containsText("1 would fail");
+    assertThat(button("Send 1 event again")).isFocused();
     page.keyboard().press("Enter");
     page.waitForURL(url -> !url.equals(before));
     assertThat(page.getByText("Sent again by a person")).isVisible();
@@ -151,7 +154,7 @@ class PersonIT extends InBrowser {
 
   /** Goes with Tab to the list of possible duplicates, and with the arrow to one of them. */
   private void chosen(String title) {
-    for (int i = 0; i < 60; i++) {
+    for (int i = 0; i < 200; i++) {
       Object focused =
           page.evaluate(
               "document.activeElement.getAttribute('aria-current') === 'true'"
