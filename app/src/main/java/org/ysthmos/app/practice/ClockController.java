@@ -3,6 +3,7 @@ package org.ysthmos.app.practice;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -148,9 +149,15 @@ class ClockController {
   @PutMapping
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void set(@RequestBody Now wanted) {
+    boolean anotherHour =
+        !clock
+            .instant()
+            .truncatedTo(ChronoUnit.HOURS)
+            .equals(wanted.now().truncatedTo(ChronoUnit.HOURS));
     clock.set(wanted.now());
     signals.raiseAll();
-    if (incidents.next().filter(at -> !at.isAfter(wanted.now())).isPresent()) {
+    // Whether as many come as usual is judged hour by hour.
+    if (anotherHour || incidents.next().filter(at -> !at.isAfter(wanted.now())).isPresent()) {
       signals.toWatch().raise();
     }
   }

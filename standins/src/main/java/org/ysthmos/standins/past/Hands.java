@@ -96,6 +96,11 @@ final class Hands implements AutoCloseable {
     return read(send(method, app.resolve(path), body, "application/json", ""));
   }
 
+  /** Puts a document of the application to work. */
+  void document(String path, String document) throws IOException, InterruptedException {
+    String unused = send("PUT", app.resolve(path), document, "application/yaml", "");
+  }
+
   JobsSeen jobs() {
     return jobs;
   }

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
@@ -18,6 +19,7 @@ import java.util.SplittableRandom;
  */
 record Season(Instant end, int days, long seed) {
 
+  private static final int ENOUGH_TO_KNOW = 28;
   static final ZoneId ZONE = ZoneId.of("Europe/Lisbon");
 
   /** How many of a hundred visitors come in each hour of the day. */
@@ -48,6 +50,18 @@ record Season(Instant end, int days, long seed) {
 
   static boolean isWorkday(LocalDate day) {
     return day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY;
+  }
+
+  /**
+   * Whether the form of the visitors was closed by mistake: over the last Saturday but of this
+   * week's. Of a short season nobody knows yet what is usual, and none is closed.
+   */
+  boolean isSilent(Instant at) {
+    LocalDate last = end.atZone(ZONE).toLocalDate();
+    LocalDate saturday = last.minusDays(3).with(TemporalAdjusters.previous(DayOfWeek.SATURDAY));
+    return days >= ENOUGH_TO_KNOW
+        && at.isAfter(at(saturday.minusDays(1), 19, 0))
+        && at.isBefore(at(saturday.plusDays(1), 10, 0));
   }
 
   /** Whether a moment lies in the season, the first and last two minutes left out. */

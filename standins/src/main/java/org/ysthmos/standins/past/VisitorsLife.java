@@ -54,6 +54,15 @@ final class VisitorsLife {
   }
 
   private void report(Instant at) {
+    int before = happenings.size();
+    reported(at);
+    if (season.isSilent(at)) {
+      // Drawn all the same, so that what comes later is as it would be.
+      happenings.subList(before, happenings.size()).clear();
+    }
+  }
+
+  private void reported(Instant at) {
     Map<String, String> answers = new LinkedHashMap<>();
     answers.put("place", words.one("places", random));
     String problem = "Post " + (1 + random.nextInt(POSTS)) + AT + words.one("hazards", random);
@@ -87,7 +96,7 @@ final class VisitorsLife {
 
   /** Another visitor meets the same and writes it in words of their own. */
   private void byAnother(Map<String, String> answers, Instant at) {
-    if (season.holds(at) && at.atZone(Season.ZONE).getHour() < CLOSES) {
+    if (season.holds(at) && !season.isSilent(at) && at.atZone(Season.ZONE).getHour() < CLOSES) {
       Map<String, String> others = new LinkedHashMap<>(answers);
       String problem = answers.getOrDefault("problem", "");
       others.put("problem", random.nextBoolean() ? problem + "!" : slipped(problem));

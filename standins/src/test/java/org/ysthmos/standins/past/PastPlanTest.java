@@ -66,6 +66,23 @@ class PastPlanTest {
     assertThat(times("a visitor reports")).allMatch(at -> at.getHour() >= 6 && at.getHour() <= 20);
   }
 
+  /** Long enough for an alarm; a short season in which nothing is usual yet has no such span. */
+  @Test
+  void formIsClosedOnceByMistake() {
+    List<ZonedDateTime> reports = times("a visitor reports");
+    List<ZonedDateTime> after =
+        reports.subList(1, reports.size()).stream().filter(at -> longBefore(at, reports)).toList();
+    assertThat(after).hasSize(1);
+    assertThat(after.getFirst().getDayOfWeek()).isEqualTo(DayOfWeek.SUNDAY);
+    Season shortOne = season(7, 1);
+    assertThat(shortOne.dates()).noneMatch(day -> shortOne.isSilent(Season.at(day, 12, 0)));
+  }
+
+  /** Whether nothing was reported for a day and a half before. */
+  private static boolean longBefore(ZonedDateTime at, List<ZonedDateTime> reports) {
+    return reports.stream().noneMatch(one -> one.isBefore(at) && one.isAfter(at.minusHours(36)));
+  }
+
   @Test
   void thoseWhoWorkHereDoSoOnWorkdays() {
     for (String what : List.of("the works department", "the grounds crew", "an exhibition")) {

@@ -1,0 +1,107 @@
+package org.ysthmos.standins.past;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What the one who looks after the bridges does in the application itself. */
+final class SpecialistLife {
+
+  /** From when on what is to be answered is left to whoever opens the demo. */
+  private static final Duration LEFT_OPEN = Duration.ofDays(4);
+
+  /** A bridge that makes little in a day. */
+  private static final String CEILING_TOO_LOW = "seedling-job";
+
+  private static final int MISTAKEN_DAYS_BACK = 10;
+  private static final String CEILING = "(?m)^ceiling: .*$";
+  private static final String TOO_LOW = "ceiling: { creates: 1, per: PT12H }";
+  private static final String AS_BEFORE = "ceiling: { creates: 40, per: PT1H }";
+
+  private final Season season;
+  private final List<Happening> happenings = new ArrayList<>();
+
+  private SpecialistLife(Season season) {
+    this.season = season;
+  }
+
+  static List<Happening> plan(Season season) {
+    SpecialistLife life = new SpecialistLife(season);
+    for (LocalDate day : season.dates()) {
+      Instant afternoon = Season.at(day, 17, 10);
+      if (Season.isWorkday(day) && afternoon.isBefore(season.end().minus(LEFT_OPEN))) {
+        life.add(afternoon, "possible duplicates are answered", SpecialistLife::answerDuplicates);
+      }
+      life.add(Season.at(day, 8, 20), "numbers that are none are mended", SpecialistLife::numbers);
+    }
+    LocalDate last = season.end().atZone(Season.ZONE).toLocalDate();
+    LocalDate mistaken = last.minusDays(MISTAKEN_DAYS_BACK);
+    while (!Season.isWorkday(mistaken)) {
+      mistaken = mistaken.minusDays(1);
+    }
+    life.add(
+        Season.at(mistaken, 7, 30),
+        "a ceiling is set too low by mistake",
+        hands -> {
+          JsonNode unused = ceiling(hands, TOO_LOW);
+        });
+    life.add(
+        Season.at(mistaken.plusDays(1), 9, 0),
+        "the ceiling is as before",
+        SpecialistLife::putRight);
+    return life.happenings;
+  }
+
+  private void add(Instant at, String what, Happening.Deed deed) {
+    if (season.holds(at)) {
+      happenings.add(new Happening(at, what, deed));
+    }
+  }
+
+  /** What two visitors reported is the same; what comes every week in the same words is not. */
+  private static void answerDuplicates(Hands hands) throws IOException, InterruptedException {
+    for (JsonNode one : hands.engine("GET", "/api/duplicates", "").path("items")) {
+      boolean same = one.path("bridge").asText().equals("hazard-to-grounds");
+      String path = "/api/duplicates/" + one.path("id").asText() + "/answer";
+      JsonNode unused = hands.engine("POST", path, "{\"same\":" + same + "}");
+      hands.passes(Duration.ofSeconds(20));
+    }
+  }
+
+  /** Reports that say no number are mended where they came from. */
+  private static void numbers(Hands hands) throws IOException, InterruptedException {
+    String since = hands.now().minus(Duration.ofDays(7)).toString();
+    JsonNode failed = hands.engine("GET", "/api/traces?verdict=needs-you&since=" + since, "");
+    for (JsonNode trace : failed.path("traces")) {
+      String reason = trace.path("reason").asText();
+      if (reason.contains("how dangerous") || reason.startsWith("Priority")) {
+        JsonNode unused =
+            hands.call(
+                "visitor-desk",
+                "PATCH",
+                "/api/submissions/" + trace.path("record").asText(),
+                "{\"danger\":\"5\"}");
+        hands.passes(Duration.ofSeconds(40));
+      }
+    }
+  }
+
+  private static JsonNode ceiling(Hands hands, String ceiling)
+      throws IOException, InterruptedException {
+    String path = "/api/bridges/" + CEILING_TOO_LOW;
+    String document = hands.engine("GET", path, "").path("document").asText();
+    hands.document(path + "/document", document.replaceAll(CEILING, ceiling));
+    return hands.engine("GET", path, "");
+  }
+
+  private static void putRight(Hands hands) throws IOException, InterruptedException {
+    JsonNode bridge = ceiling(hands, AS_BEFORE);
+    if (!bridge.at("/bridge/heldSince").isNull()) {
+      JsonNode unused = hands.engine("DELETE", "/api/bridges/" + CEILING_TOO_LOW + "/hold", "");
+    }
+  }
+}
