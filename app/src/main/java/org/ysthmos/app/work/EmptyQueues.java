@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
+import java.util.function.LongSupplier;
 import org.ysthmos.app.store.AfterCommit;
 
 /**
@@ -20,9 +21,18 @@ public final class EmptyQueues<Q> {
   /** A queue that was empty, and how often something had come to it by then. */
   private record Empty(long came, long at) {}
 
+  private final LongSupplier nanoTime;
   private final Map<Q, Empty> empty = new ConcurrentHashMap<>();
   private final Map<Q, AtomicLong> came = new ConcurrentHashMap<>();
   private final AtomicLong cameToAny = new AtomicLong();
+
+  public EmptyQueues() {
+    this(System::nanoTime);
+  }
+
+  EmptyQueues(LongSupplier nanoTime) {
+    this.nanoTime = nanoTime;
+  }
 
   /** Something of a queue becomes ready by the change under way. */
   public void comesTo(Q queue) {
@@ -40,7 +50,7 @@ public final class EmptyQueues<Q> {
    * @param asked asks the database
    */
   public boolean anyReady(Q queue, BooleanSupplier asked) {
-    long now = System.nanoTime();
+    long now = nanoTime.getAsLong();
     long before = times(queue);
     Empty known = empty.get(queue);
     if (known != null && known.came() == before && now - known.at() < ASKED_AGAIN) {
