@@ -53,8 +53,8 @@ record Season(Instant end, int days, long seed) {
   }
 
   /**
-   * Whether the form of the visitors was closed by mistake: over the last Saturday but of this
-   * week's. Of a short season nobody knows yet what is usual, and none is closed.
+   * Whether the form of the visitors was closed by mistake: over the last Saturday that lies some
+   * days back. In a short season nobody knows yet what is usual, and it is never closed.
    */
   boolean isSilent(Instant at) {
     LocalDate last = end.atZone(ZONE).toLocalDate();
