@@ -1,7 +1,6 @@
 package org.ysthmos.core.likeness;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -31,8 +30,9 @@ public final class TitleIndex<K> {
   private final int most;
   private final SequencedMap<K, Integer> numbers = new LinkedHashMap<>();
   private List<Entry<K>> entries = new ArrayList<>();
-  private GramIndex standing = new GramIndex();
-  private GramIndex ordered = new GramIndex();
+
+  /** By the marks of their titles. */
+  private final Map<List<String>, TitleGroup> groups = new HashMap<>();
 
   /**
    * @param most how many titles it holds, at least 1
@@ -71,17 +71,17 @@ public final class TitleIndex<K> {
   }
 
   private void add(Entry<K> entry) {
+    groups
+        .computeIfAbsent(entry.plain().marks(), any -> new TitleGroup())
+        .add(entries.size(), entry.plain());
     entries.add(entry);
-    standing.add(entry.plain().words());
-    ordered.add(entry.plain().ordered());
   }
 
   private void closeGaps() {
     List<Entry<K>> kept =
         IntStream.range(0, entries.size()).filter(this::isThere).mapToObj(entries::get).toList();
     entries = new ArrayList<>(kept.size());
-    standing = new GramIndex();
-    ordered = new GramIndex();
+    groups.clear();
     for (Entry<K> entry : kept) {
       numbers.put(entry.key(), entries.size());
       add(entry);
@@ -108,14 +108,13 @@ public final class TitleIndex<K> {
    */
   public synchronized List<Near<K>> near(String title, int limit) {
     PlainTitle plain = PlainTitle.of(title);
-    if (plain.isBlank()) {
+    TitleGroup group = groups.get(plain.marks());
+    if (plain.isBlank() || group == null) {
       return List.of();
     }
-    BitSet seen = new BitSet(entries.size());
     Map<K, Near<K>> near = new HashMap<>();
     TitleComparison compared = new TitleComparison(plain);
-    standing.candidates(plain.words(), number -> compare(compared, number, seen, near));
-    ordered.candidates(plain.ordered(), number -> compare(compared, number, seen, near));
+    group.candidates(plain, number -> compare(compared, number, near));
     return near.values().stream()
         .sorted(
             Comparator.comparingDouble((Near<K> one) -> one.likeness().score())
@@ -125,11 +124,7 @@ public final class TitleIndex<K> {
         .toList();
   }
 
-  private void compare(TitleComparison compared, int number, BitSet seen, Map<K, Near<K>> near) {
-    if (seen.get(number)) {
-      return;
-    }
-    seen.set(number);
+  private void compare(TitleComparison compared, int number, Map<K, Near<K>> near) {
     Entry<K> entry = entries.get(number);
     compared
         .with(entry.plain())
