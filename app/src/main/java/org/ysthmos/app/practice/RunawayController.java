@@ -66,8 +66,9 @@ class RunawayController {
       throw new ApiProblem(
           HttpStatus.CONFLICT, "Nothing to practise on", "No bridges were set up for practice.");
     }
-    practice.letGo(By.PERSON);
+    // Before anything goes: what one does the moment it is let go counts already.
     practice.ids().forEach(ceilings::clear);
+    practice.letGo(By.PERSON);
     String first = practice.ids().getFirst();
     String system = bridges.live(first).orElseThrow().version().definition().from().system();
     ObjectNode wish = JsonNodeFactory.instance.objectNode().put("kind", "runaway");
