@@ -16,6 +16,7 @@ import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.guard.EffectCounts;
 import org.ysthmos.app.health.Health;
 import org.ysthmos.app.rhythm.Rhythms;
+import org.ysthmos.app.secret.SecretVault;
 import org.ysthmos.app.system.Directories;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
@@ -35,6 +36,7 @@ import org.ysthmos.core.incident.Evidence.Place;
 import org.ysthmos.core.incident.Evidence.Quota;
 import org.ysthmos.core.incident.Evidence.Rate;
 import org.ysthmos.core.incident.Evidence.SignIn;
+import org.ysthmos.core.incident.Evidence.Token;
 import org.ysthmos.core.incident.IncidentKey;
 import org.ysthmos.core.shape.ShapeChange;
 
@@ -51,6 +53,7 @@ class EvidenceGathering {
   private final Directories directories;
   private final DeliveryQueue deliveries;
   private final EffectCounts effects;
+  private final SecretVault secrets;
   private final AppClock clock;
 
   EvidenceGathering(
@@ -63,6 +66,7 @@ class EvidenceGathering {
       Directories directories,
       DeliveryQueue deliveries,
       EffectCounts effects,
+      SecretVault secrets,
       AppClock clock) {
     this.mapper = mapper;
     this.bridges = bridges;
@@ -73,6 +77,7 @@ class EvidenceGathering {
     this.directories = directories;
     this.deliveries = deliveries;
     this.effects = effects;
+    this.secrets = secrets;
     this.clock = clock;
   }
 
@@ -167,6 +172,7 @@ class EvidenceGathering {
         health.quotaLooked(id).flatMap(EvidenceGathering::quota),
         rate(system),
         signIn(system, looked, answering),
+        token(system),
         problems,
         answering,
         looked.stream()
@@ -217,6 +223,15 @@ class EvidenceGathering {
     }
     boolean signsIn = system.description().signIn().isPresent();
     return signsIn && answering > 0 ? SignIn.TAKEN : SignIn.UNKNOWN;
+  }
+
+  private Optional<Token> token(Systems.Connected system) {
+    return system
+        .description()
+        .signIn()
+        .map(signIn -> signIn.secret())
+        .filter(name -> secrets.find(name).isPresent())
+        .map(name -> new Token(secrets.since(name), secrets.ends(name)));
   }
 
   private static String words(Directories.Finding finding) {

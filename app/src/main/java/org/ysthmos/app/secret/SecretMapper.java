@@ -1,5 +1,6 @@
 package org.ysthmos.app.secret;
 
+import java.time.Instant;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -9,12 +10,13 @@ import org.jspecify.annotations.Nullable;
 @Mapper
 interface SecretMapper {
 
-  @Update("MERGE INTO secret (name, sealed) KEY (name) VALUES (#{name}, #{sealed})")
-  void keep(@Param("name") String name, @Param("sealed") byte[] sealed);
+  @Update(
+      "MERGE INTO secret (name, sealed, kept_at) KEY (name) VALUES (#{name}, #{sealed}, #{keptAt})")
+  void keep(
+      @Param("name") String name, @Param("sealed") byte[] sealed, @Param("keptAt") Instant keptAt);
 
-  /** Bytes alone would be taken for a list of rows. */
-  record SecretRow(byte[] sealed) {}
+  record SecretRow(byte[] sealed, @Nullable Instant keptAt) {}
 
-  @Select("SELECT sealed FROM secret WHERE name = #{name}")
+  @Select("SELECT sealed, kept_at FROM secret WHERE name = #{name}")
   @Nullable SecretRow find(@Param("name") String name);
 }

@@ -4,7 +4,6 @@ import static org.ysthmos.core.incident.Weighing.PROVES;
 import static org.ysthmos.core.incident.Weighing.STRONG;
 import static org.ysthmos.core.incident.Weighing.WEAK;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -17,9 +16,6 @@ import org.ysthmos.core.incident.Evidence.Load;
 
 /** Why failures that all say the same came about. */
 final class AlikeCauses {
-
-  /** A version that went live so shortly before is suspected. Common practice, no source. */
-  private static final Duration SHORTLY = Duration.ofHours(6);
 
   private AlikeCauses() {}
 
@@ -162,7 +158,7 @@ final class AlikeCauses {
       bridge
           .liveSince()
           .filter(since -> ofRules && bridge.version() > 1)
-          .filter(since -> !since.isAfter(first) && !since.isBefore(first.minus(SHORTLY)))
+          .filter(since -> Shortly.before(since, first))
           .ifPresent(
               since ->
                   weighing
@@ -173,9 +169,7 @@ final class AlikeCauses {
                           STRONG + WEAK + WEAK,
                           "Version %d of “%s” went live %s before the first of them."
                               .formatted(
-                                  bridge.version(),
-                                  bridge.bridge(),
-                                  minutes(Duration.between(since, first)))));
+                                  bridge.version(), bridge.bridge(), Shortly.words(since, first))));
     }
     return weighing;
   }
@@ -185,14 +179,6 @@ final class AlikeCauses {
         || kind == FailureKind.MAPPING_ERROR
         || kind == FailureKind.LOOKUP_EMPTY
         || kind == FailureKind.LOOKUP_AMBIGUOUS;
-  }
-
-  private static String minutes(Duration time) {
-    long minutes = Math.max(1, time.toMinutes());
-    if (minutes == 1) {
-      return "a minute";
-    }
-    return minutes < 120 ? minutes + " minutes" : time.toHours() + " hours";
   }
 
   private static Weighing oneRecord(Evidence evidence, Group one) {

@@ -107,8 +107,9 @@ public enum Cause {
       "Find out who changes it over there. Release the bridge when that has stopped.",
       "Look at the history of that record over there."),
   CEILING_LOW(
-      "The ceiling of “%s” is lower than what one event needs",
-      "Raise the ceiling on the desk, then release it.", "Read the bridge’s ceiling."),
+      "The ceiling of “%s” is lower than what it needs",
+      "Raise the ceiling on the desk, then release it.",
+      "Compare the bridge’s ceiling with its busiest hour, which Going live names."),
   SOURCE_SILENT(
       "Nothing comes from the source of “%s” any more",
       "See over there whether anything happened that should have come, and whether its webhook or its list still works.",

@@ -86,6 +86,7 @@ public record Evidence(
    * @param quota how full it says that it is
    * @param rate how many calls we made of late
    * @param signIn whether it knows us
+   * @param token what we sign in with; empty if nothing is kept
    * @param problems why its collections did not answer when they were last looked at, those that
    *     did not
    * @param answering how many of its collections answered when they were last looked at
@@ -97,6 +98,7 @@ public record Evidence(
       Optional<Quota> quota,
       Optional<Rate> rate,
       SignIn signIn,
+      Optional<Token> token,
       List<String> problems,
       int answering,
       List<String> changes,
@@ -109,6 +111,7 @@ public record Evidence(
             Optional.empty(),
             Optional.empty(),
             SignIn.UNKNOWN,
+            Optional.empty(),
             List.of(),
             0,
             List.of(),
@@ -148,6 +151,14 @@ public record Evidence(
     /** It answered a question that only those may ask who are signed in. */
     TAKEN
   }
+
+  /**
+   * What we sign in with.
+   *
+   * @param since when it was kept here in place of another; empty if that was not noted
+   * @param ends when it ends, if it says so of itself
+   */
+  public record Token(Optional<Instant> since, Optional<Instant> ends) {}
 
   /**
    * A system that does not answer.

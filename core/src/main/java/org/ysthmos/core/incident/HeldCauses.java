@@ -7,7 +7,6 @@ import static org.ysthmos.core.incident.Weighing.WEAK;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.ysthmos.core.incident.Evidence.Hold;
-import org.ysthmos.core.incident.Evidence.Load;
 
 /** Why a bridge holds itself. */
 final class HeldCauses {
@@ -21,12 +20,16 @@ final class HeldCauses {
     return evidence.hold().stream()
         .flatMap(
             hold ->
-                Stream.of(loop(hold), oneRecord(hold), flood(evidence, hold), ceilingLow(hold)));
+                Stream.of(
+                    loop(hold),
+                    oneRecord(hold),
+                    flood(evidence, hold),
+                    ceilingLow(evidence, hold)));
   }
 
   /** Why it holds itself is said first, and weighs nothing: it is so whatever the cause. */
   private static Weighing held(Cause cause, Hold hold) {
-    return new Weighing(cause).because(0, hold.because() + ".");
+    return new Weighing(cause).because(0, said(hold));
   }
 
   private static Weighing loop(Hold hold) {
@@ -64,20 +67,15 @@ final class HeldCauses {
   private static Weighing flood(Evidence evidence, Hold hold) {
     Weighing flood = held(Cause.FLOOD, hold);
     flood.because(
-        hold.records() > 0 && hold.events() < MANY_EACH * hold.records(),
+        isOfMany(hold),
         WEAK,
         "%,d events came of %,d different records.".formatted(hold.events(), hold.records()));
-    Optional<Load> own =
-        evidence.bridges().stream().filter(one -> one.bridge().equals(evidence.name())).findFirst();
-    own.flatMap(Load::usual)
+    lately(evidence)
         .ifPresent(
-            usual -> {
-              long made = own.orElseThrow().made();
-              boolean more = made > 3 * usual;
-              String words =
-                  "It made %,d tasks in the last day, where %,.0f are usual".formatted(made, usual);
-              flood.because(more, STRONG, words + ".");
-              flood.although(!more, WEAK, words + ": that is no more than on other days.");
+            own -> {
+              flood.because(own.isMore(), STRONG, own.words() + ".");
+              flood.although(
+                  !own.isMore(), STRONG, own.words() + ": that is no more than on other days.");
             });
     flood.although(hold.alone(), PROVES, "One event alone passed the ceiling.");
     flood.although(
@@ -85,7 +83,47 @@ final class HeldCauses {
     return flood;
   }
 
-  private static Weighing ceilingLow(Hold hold) {
-    return new Weighing(Cause.CEILING_LOW).because(hold.alone(), PROVES, hold.because() + ".");
+  private static Weighing ceilingLow(Evidence evidence, Hold hold) {
+    Weighing low = new Weighing(Cause.CEILING_LOW).because(hold.alone(), PROVES, said(hold));
+    lately(evidence)
+        .filter(own -> !own.isMore() && isOfMany(hold) && !hold.alone())
+        .ifPresent(
+            own ->
+                low.because(0, said(hold))
+                    .because(STRONG, own.words() + ": that is no more than on other days.")
+                    .because(
+                        WEAK,
+                        "%,d events came of %,d different records."
+                            .formatted(hold.events(), hold.records())));
+    low.although(!hold.path().isEmpty(), PROVES, "What it makes comes back to it.");
+    return low;
+  }
+
+  private static String said(Hold hold) {
+    return hold.because() + ".";
+  }
+
+  /** Whether its events are spread over records as those are that people make. */
+  private static boolean isOfMany(Hold hold) {
+    return hold.records() > 0 && hold.events() < MANY_EACH * hold.records();
+  }
+
+  /** What the bridge made in the last day against other days. */
+  private record Lately(long made, double usual) {
+
+    boolean isMore() {
+      return made > 3 * usual;
+    }
+
+    String words() {
+      return "It made %,d tasks in the last day, where %,.0f are usual".formatted(made, usual);
+    }
+  }
+
+  private static Optional<Lately> lately(Evidence evidence) {
+    return evidence.bridges().stream()
+        .filter(one -> one.bridge().equals(evidence.name()))
+        .findFirst()
+        .flatMap(own -> own.usual().map(usual -> new Lately(own.made(), usual)));
   }
 }

@@ -31,8 +31,8 @@ final class RefusedCauses {
         roomByNow(evidence),
         ourRate(evidence),
         othersRate(evidence),
-        noToken(evidence),
-        tokenRefused(evidence),
+        SignInCauses.noToken(evidence),
+        SignInCauses.tokenRefused(evidence),
         notPermitted(evidence));
   }
 
@@ -185,37 +185,8 @@ final class RefusedCauses {
         .formatted(rate.made(), rate.most(), rate.per().toSeconds());
   }
 
-  private static String events(int count) {
+  static String events(int count) {
     return count == 1 ? "one event" : "%,d events".formatted(count);
-  }
-
-  private static Weighing noToken(Evidence evidence) {
-    return new Weighing(Cause.NO_TOKEN)
-        .because(
-            evidence.place().signIn() == SignIn.NO_TOKEN,
-            PROVES + WEAK,
-            "No secret of the name in its document is kept here.");
-  }
-
-  private static Weighing tokenRefused(Evidence evidence) {
-    SignIn signIn = evidence.place().signIn();
-    return new Weighing(Cause.TOKEN_REFUSED)
-        .because(
-            says(evidence, FailureKind.NOT_SIGNED_IN),
-            STRONG,
-            "It said “not signed in” to %s."
-                .formatted(events(evidence.count(FailureKind.NOT_SIGNED_IN))))
-        .because(
-            signIn == SignIn.REFUSED, STRONG, "It did not take our token when it was looked at.")
-        .although(
-            signIn == SignIn.TAKEN && !says(evidence, FailureKind.NOT_SIGNED_IN),
-            PROVES,
-            "It took our token when it was looked at.")
-        .although(
-            signIn == SignIn.TAKEN && says(evidence, FailureKind.NOT_SIGNED_IN),
-            WEAK,
-            "It took our token again when it was looked at.")
-        .although(signIn == SignIn.NO_TOKEN, PROVES, "We have none.");
   }
 
   private static Weighing notPermitted(Evidence evidence) {
@@ -231,6 +202,11 @@ final class RefusedCauses {
         refused > 0 && evidence.place().signIn() == SignIn.TAKEN,
         WEAK,
         "It knows who we are: it answered a question of ours.");
+    if (refused > 0) {
+      SignInCauses.changedBefore(evidence)
+          .ifPresent(
+              words -> permitted.because(STRONG, words + " Another may be allowed other things."));
+    }
     quota(evidence)
         .ifPresent(
             said -> {

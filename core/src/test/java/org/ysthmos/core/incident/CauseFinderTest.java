@@ -26,6 +26,7 @@ import static org.ysthmos.core.incident.Situation.away;
 import static org.ysthmos.core.incident.Situation.held;
 import static org.ysthmos.core.incident.Situation.refused;
 
+import java.time.Duration;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
@@ -119,6 +120,39 @@ class CauseFinderTest {
             refused().failed(NOT_SIGNED_IN, CREATE, 4, 0).signIn(SignIn.TAKEN),
             Cause.TOKEN_REFUSED,
             POSSIBLE),
+        new Case(
+            "not signed in, and the token ended",
+            refused().failed(NOT_SIGNED_IN, CREATE, 4, 0).tokenEnds(Duration.ofMinutes(-3)),
+            Cause.TOKEN_REFUSED,
+            SURE),
+        new Case(
+            "not signed in since the token was changed",
+            refused().failed(NOT_SIGNED_IN, CREATE, 4, 0).tokenKept(Duration.ofMinutes(-20)),
+            Cause.TOKEN_REFUSED,
+            SURE),
+        new Case(
+            "not signed in, with a token of last year",
+            refused().failed(NOT_SIGNED_IN, CREATE, 4, 0).tokenKept(Duration.ofDays(-365)),
+            Cause.TOKEN_REFUSED,
+            LIKELY),
+        new Case(
+            "“not allowed” since the token was changed",
+            refused().failed(NOT_ALLOWED, CREATE, 9, 0).tokenKept(Duration.ofMinutes(-20)),
+            Cause.NOT_PERMITTED,
+            SURE),
+        new Case(
+            "“not allowed”, and the token says that it ended",
+            refused().failed(NOT_ALLOWED, CREATE, 9, 0).tokenEnds(Duration.ofHours(-1)),
+            Cause.TOKEN_REFUSED,
+            SURE),
+        new Case(
+            "an old token that is still good explains no full system",
+            refused()
+                .failed(QUOTA_FULL, CREATE, 9, 0)
+                .full(5_000, 5_000)
+                .tokenKept(Duration.ofDays(-365)),
+            Cause.FULL,
+            SURE),
         new Case(
             "one system is not reached",
             away()
@@ -246,6 +280,18 @@ class CauseFinderTest {
             Cause.FLOOD,
             LIKELY),
         new Case(
+            "a ceiling under what comes on any day",
+            held().hold(false, 119, 120).bridge("Board echo", 130, 125),
+            Cause.CEILING_LOW,
+            LIKELY),
+        new Case(
+            "a loop that is younger than a usual day",
+            held()
+                .hold(false, 118, 120, "Grounds Board", "Works Ledger", "Grounds Board")
+                .bridge("Board echo", 130, 125),
+            Cause.LOOP,
+            SURE),
+        new Case(
             "one event is more than the ceiling",
             held().hold(true, 1, 1),
             Cause.CEILING_LOW,
@@ -281,6 +327,29 @@ class CauseFinderTest {
     assertThat(came.findings())
         .filteredOn(one -> one.cause() == Cause.NOT_PERMITTED || one.cause() == Cause.OUR_RATE)
         .isEmpty();
+  }
+
+  @Test
+  void saysHowOldATokenIs() {
+    assertThat(
+            CauseFinder.conclude(
+                    refused()
+                        .failed(NOT_SIGNED_IN, CREATE, 4, 0)
+                        .tokenKept(Duration.ofDays(-365))
+                        .evidence())
+                .first()
+                .speaksFor())
+        .contains("The token was 365 days old by then; many end after a time.");
+    assertThat(
+            CauseFinder.conclude(
+                    refused()
+                        .failed(NOT_SIGNED_IN, CREATE, 4, 0)
+                        .signIn(SignIn.REFUSED)
+                        .tokenKept(Duration.ofHours(2))
+                        .evidence())
+                .first()
+                .speaksAgainst())
+        .containsExactly("Another token was kept since the last of them.");
   }
 
   @Test

@@ -17,6 +17,7 @@ import org.ysthmos.core.incident.Evidence.Place;
 import org.ysthmos.core.incident.Evidence.Quota;
 import org.ysthmos.core.incident.Evidence.Rate;
 import org.ysthmos.core.incident.Evidence.SignIn;
+import org.ysthmos.core.incident.Evidence.Token;
 
 /** Evidence as a test tells it, piece by piece; time is counted in hours from its beginning. */
 final class Situation {
@@ -29,6 +30,7 @@ final class Situation {
   private Optional<Quota> quota = Optional.empty();
   private Optional<Rate> rate = Optional.empty();
   private SignIn signIn = SignIn.UNKNOWN;
+  private Optional<Token> token = Optional.empty();
   private List<String> problems = List.of();
   private int answering;
   private int settled;
@@ -110,6 +112,18 @@ final class Situation {
     return this;
   }
 
+  /** A token that was kept so long after anything failed. */
+  Situation tokenKept(Duration later) {
+    token = Optional.of(new Token(Optional.of(BEGIN.plus(later)), Optional.empty()));
+    return this;
+  }
+
+  /** A token that says when it ends. */
+  Situation tokenEnds(Duration later) {
+    token = Optional.of(new Token(Optional.empty(), Optional.of(BEGIN.plus(later))));
+    return this;
+  }
+
   Situation looked(int answer, String... silent) {
     answering = answer;
     problems = List.of(silent);
@@ -178,7 +192,8 @@ final class Situation {
   }
 
   Evidence evidence() {
-    Place place = new Place(quota, rate, signIn, problems, answering, changes, names, outage);
+    Place place =
+        new Place(quota, rate, signIn, token, problems, answering, changes, names, outage);
     return new Evidence(
         key,
         BEGIN.plus(Duration.ofDays(4)),

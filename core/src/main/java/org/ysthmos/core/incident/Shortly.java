@@ -1,0 +1,30 @@
+package org.ysthmos.core.incident;
+
+import java.time.Duration;
+import java.time.Instant;
+
+/** Whether something may have led to what came after it, and how long before that it was. */
+final class Shortly {
+
+  /** What is older did not lead to it. Common practice, no source. */
+  private static final Duration SPAN = Duration.ofHours(6);
+
+  private Shortly() {}
+
+  static boolean before(Instant earlier, Instant later) {
+    return !earlier.isAfter(later) && !earlier.isBefore(later.minus(SPAN));
+  }
+
+  /** How long it is from one to the other, to a minute, an hour or a day. */
+  static String words(Instant earlier, Instant later) {
+    Duration time = Duration.between(earlier, later);
+    long minutes = Math.max(1, time.toMinutes());
+    if (minutes == 1) {
+      return "a minute";
+    }
+    if (minutes < 120) {
+      return minutes + " minutes";
+    }
+    return time.toHours() < 48 ? time.toHours() + " hours" : "%,d days".formatted(time.toDays());
+  }
+}
