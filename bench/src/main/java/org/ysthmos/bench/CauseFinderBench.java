@@ -77,6 +77,7 @@ public class CauseFinderBench {
                 Optional.of(new Evidence.Quota("open tasks", 4_998, 5_000, BEGIN)),
                 Optional.empty(),
                 Evidence.SignIn.TAKEN,
+                Optional.empty(),
                 List.of(),
                 3,
                 List.of(),

@@ -8,6 +8,9 @@ import java.util.function.LongSupplier;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.guard.Uses.Bounded;
+import org.ysthmos.app.guard.Uses.Use;
+import org.ysthmos.app.store.InCommit;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.guard.Ceiling;
@@ -25,6 +28,7 @@ public class Ceilings {
   private final EffectMapper mapper;
   private final EffectCounts counts;
   private final SteadyTime time;
+  private final InCommit<Uses> uses;
 
   @Autowired
   Ceilings(EffectMapper mapper, EffectCounts counts, AppClock clock, Settings settings) {
@@ -39,6 +43,7 @@ public class Ceilings {
       LongSupplier nanos) {
     this.mapper = mapper;
     this.counts = counts;
+    this.uses = new InCommit<>(Uses::new, this::write);
     // What went by before this start is not known, so that nothing did.
     this.time = new SteadyTime(clock, settable, nanos, mapper.newest());
   }
@@ -53,32 +58,38 @@ public class Ceilings {
       String bridge, Ceiling ceiling, Map<EffectKind, Integer> more) {
     CountGrains grains = CountGrains.of(ceiling.per());
     long now = time.now();
-    Optional<Ceiling.Passed> passed = ceiling.passedBy(used(bridge, grains, now, more), more);
-    if (passed.isEmpty()) {
-      more.forEach(
-          (kind, effects) -> {
-            count(bridge, kind, grains, now, effects);
-            counts.add(bridge, kind, effects);
-          });
-    }
-    return passed;
+    return uses.with(
+        open -> {
+          Map<EffectKind, Long> used = new EnumMap<>(EffectKind.class);
+          for (EffectKind kind : more.keySet()) {
+            used.put(
+                kind,
+                open.used(
+                    new Bounded(bridge, kind), () -> mapper.used(bridge, kind, grains.over(now))));
+          }
+          Optional<Ceiling.Passed> passed = ceiling.passedBy(used, more);
+          if (passed.isEmpty()) {
+            more.forEach(
+                (kind, effects) -> {
+                  open.add(
+                      new Bounded(bridge, kind),
+                      grains.at(now),
+                      new Use(now, grains.over(now), effects));
+                  counts.add(bridge, kind, effects);
+                });
+          }
+          return passed;
+        });
   }
 
-  private Map<EffectKind, Long> used(
-      String bridge, CountGrains grains, long now, Map<EffectKind, Integer> kinds) {
-    Map<EffectKind, Long> used = new EnumMap<>(EffectKind.class);
-    for (EffectKind kind : kinds.keySet()) {
-      used.put(kind, mapper.used(bridge, kind, grains.over(now)));
-    }
-    return used;
-  }
-
-  private void count(String bridge, EffectKind kind, CountGrains grains, long now, int effects) {
-    long grain = grains.at(now);
-    if (mapper.use(bridge, kind, grain, now, effects) == 0) {
-      mapper.forget(bridge, kind, grains.over(now));
-      mapper.useFirst(bridge, kind, grain, now, effects);
-    }
+  private void write(Uses open) {
+    open.forEach(
+        (bounded, grain, use) -> {
+          if (mapper.use(bounded.bridge(), bounded.kind(), grain, use.now(), use.effects()) == 0) {
+            mapper.forget(bounded.bridge(), bounded.kind(), use.over());
+            mapper.useFirst(bounded.bridge(), bounded.kind(), grain, use.now(), use.effects());
+          }
+        });
   }
 
   /** How much a bridge did in the span that ends now, for each kind that is bounded. */

@@ -4,10 +4,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.store.InCommit;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.guard.BusyPast;
 import org.ysthmos.core.guard.Ceiling;
@@ -24,6 +26,10 @@ public class EffectCounts {
 
   private final EffectMapper mapper;
   private final InstantSource clock;
+  private final InCommit<Map<Counted, Integer>> sums =
+      new InCommit<>(LinkedHashMap::new, this::write);
+
+  private record Counted(String bridge, EffectKind kind, long slot) {}
 
   EffectCounts(EffectMapper mapper, InstantSource clock) {
     this.mapper = mapper;
@@ -32,10 +38,17 @@ public class EffectCounts {
 
   /** Counts effects that are decided; inside a change. */
   void add(String bridge, EffectKind kind, int effects) {
-    long slot = slot(clock.instant());
-    if (mapper.count(bridge, kind, slot, effects) == 0) {
-      mapper.countFirst(bridge, kind, slot, effects);
-    }
+    Counted counted = new Counted(bridge, kind, slot(clock.instant()));
+    int unused = sums.with(open -> open.merge(counted, effects, Integer::sum));
+  }
+
+  private void write(Map<Counted, Integer> open) {
+    open.forEach(
+        (one, effects) -> {
+          if (mapper.count(one.bridge(), one.kind(), one.slot(), effects) == 0) {
+            mapper.countFirst(one.bridge(), one.kind(), one.slot(), effects);
+          }
+        });
   }
 
   /**

@@ -110,24 +110,27 @@ public interface FailureMapper {
 
   @Update(
       """
-      UPDATE trace_count SET traces = traces + 1, worst_millis = GREATEST(worst_millis, #{millis})
+      UPDATE trace_count SET traces = traces + #{traces},
+        worst_millis = GREATEST(worst_millis, #{millis})
       WHERE bridge_id = #{bridge} AND slot = #{slot} AND verdict = #{verdict}
       """)
   int count(
       @Param("bridge") String bridge,
       @Param("slot") long slot,
       @Param("verdict") Verdict verdict,
+      @Param("traces") int traces,
       @Param("millis") long millis);
 
   @Insert(
       """
       INSERT INTO trace_count (bridge_id, slot, verdict, traces, worst_millis)
-      VALUES (#{bridge}, #{slot}, #{verdict}, 1, #{millis})
+      VALUES (#{bridge}, #{slot}, #{verdict}, #{traces}, #{millis})
       """)
   void countFirst(
       @Param("bridge") String bridge,
       @Param("slot") long slot,
       @Param("verdict") Verdict verdict,
+      @Param("traces") int traces,
       @Param("millis") long millis);
 
   /** How many traces that were received in a half hour came to a verdict. */

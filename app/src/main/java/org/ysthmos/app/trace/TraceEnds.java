@@ -2,12 +2,15 @@ package org.ysthmos.app.trace;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.store.AfterCommit;
+import org.ysthmos.app.store.InCommit;
 import org.ysthmos.app.trace.FailureMapper.FailureRow;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.Verdict;
@@ -32,6 +35,16 @@ public class TraceEnds {
   private final TraceQueue queue;
   private final FailureMapper failures;
   private final WorkSignals signals;
+  private final InCommit<Map<Counted, Sum>> sums = new InCommit<>(LinkedHashMap::new, this::write);
+
+  private record Counted(String bridge, long slot, Verdict verdict) {}
+
+  private record Sum(int traces, long worstMillis) {
+
+    private Sum and(Sum other) {
+      return new Sum(traces + other.traces, Math.max(worstMillis, other.worstMillis));
+    }
+  }
 
   TraceEnds(TraceMapper traces, TraceQueue queue, FailureMapper failures, WorkSignals signals) {
     this.traces = traces;
@@ -186,8 +199,20 @@ public class TraceEnds {
     }
     long slot = slot(trace.receivedAt());
     long millis = Math.max(0, Duration.between(trace.receivedAt(), now).toMillis());
-    if (failures.count(trace.bridgeId(), slot, verdict, millis) == 0) {
-      failures.countFirst(trace.bridgeId(), slot, verdict, millis);
-    }
+    Counted counted = new Counted(trace.bridgeId(), slot, verdict);
+    Sum unused = sums.with(open -> open.merge(counted, new Sum(1, millis), Sum::and));
+  }
+
+  private void write(Map<Counted, Sum> open) {
+    open.forEach(
+        (one, sum) -> {
+          int there =
+              failures.count(
+                  one.bridge(), one.slot(), one.verdict(), sum.traces(), sum.worstMillis());
+          if (there == 0) {
+            failures.countFirst(
+                one.bridge(), one.slot(), one.verdict(), sum.traces(), sum.worstMillis());
+          }
+        });
   }
 }

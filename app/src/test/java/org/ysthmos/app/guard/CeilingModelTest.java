@@ -14,6 +14,9 @@ import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionSynchronizationUtils;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.guard.Ceiling;
@@ -41,6 +44,7 @@ class CeilingModelTest {
     Run run = new Run(seed);
     IntStream.range(0, STEPS).forEach(step -> run.step());
     run.commit();
+    run.end();
     run.check();
     assertThat(run.refused).as("a schedule that never reaches the ceiling shows nothing").isTrue();
   }
@@ -111,6 +115,9 @@ class CeilingModelTest {
     }
 
     private void store(Map<EffectKind, Integer> more) {
+      if (!TransactionSynchronizationManager.isSynchronizationActive()) {
+        TransactionSynchronizationManager.initSynchronization();
+      }
       if (ceilings.take(BRIDGE, ceiling, more).isPresent()) {
         refused = true;
         return;
@@ -119,14 +126,28 @@ class CeilingModelTest {
     }
 
     void commit() {
+      if (TransactionSynchronizationManager.isSynchronizationActive()) {
+        TransactionSynchronizationUtils.triggerBeforeCommit(false);
+      }
       database.commit();
+      end();
       committed.addAll(open);
       open.clear();
+    }
+
+    /** The commit that is open, if any, is over: all of it or nothing is kept. */
+    void end() {
+      if (TransactionSynchronizationManager.isSynchronizationActive()) {
+        TransactionSynchronizationUtils.triggerAfterCompletion(
+            TransactionSynchronization.STATUS_UNKNOWN);
+        TransactionSynchronizationManager.clearSynchronization();
+      }
     }
 
     /** What was not committed is gone, whatever was decided too; then it stands still a while. */
     private void crash() {
       database.crash();
+      end();
       open.clear();
       decided.clear();
       millis += random.nextLong(ceiling.per().toMillis() * 2);
