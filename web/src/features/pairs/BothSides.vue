@@ -7,7 +7,7 @@ import ResourceState from '@/shared/ui/ResourceState.vue'
 import { readSides, type Possible } from './api'
 
 /** Both tasks as they are now, field by field. */
-const props = defineProps<{ possible: Possible; busy: boolean }>()
+const props = defineProps<{ possible: Possible }>()
 const emit = defineEmits<{ answer: [same: boolean] }>()
 const { now, zone } = useSession()
 const { data, error, loading, load } = useResource(() => readSides(props.possible.id))
@@ -38,10 +38,10 @@ const sides = computed(() =>
     <div class="head">
       <h2 id="sides">Is this one thing twice?</h2>
       <span class="gap"></span>
-      <button class="btn" type="button" :disabled="busy" @click="emit('answer', false)">
+      <button class="btn" type="button" @click="emit('answer', false)">
         Different <kbd>D</kbd>
       </button>
-      <button class="btn main" type="button" :disabled="busy" @click="emit('answer', true)">
+      <button class="btn main" type="button" @click="emit('answer', true)">
         The same <kbd>S</kbd>
       </button>
     </div>

@@ -82,6 +82,43 @@ describe('pairs', () => {
     expect(view.get('.heading').text()).toContain('2 possible duplicates')
   })
 
+  it('takes the next answer while one is under way, and sends them one after the other', async () => {
+    const { view } = await open({
+      'GET /sides': sides,
+      'GET /api/duplicates': page(possible(3), possible(2), possible(1)),
+    })
+    const sent: string[] = []
+    const open3: (() => void)[] = []
+    vi.stubGlobal('fetch', async (at: string | Request, init?: RequestInit) => {
+      const url = typeof at === 'string' ? at : at.url
+      const method = init?.method ?? (typeof at === 'string' ? 'GET' : at.method)
+      if (method === 'POST') {
+        sent.push(url.replace(/^.*duplicates\//, ''))
+        await new Promise<void>((done) => open3.push(done))
+      }
+      const body = url.includes('sides') ? sides : page(possible(1))
+      return new Response(JSON.stringify(body), {
+        headers: { 'Content-Type': 'application/json' },
+      })
+    })
+    const press = async (key: string) => {
+      await view.get('li button[aria-current="true"]').trigger('keydown', { key })
+      await flushPromises()
+    }
+    await press('s')
+    expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 2')
+    await press('d')
+    expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 1')
+    expect(view.get('.heading').text()).toContain('1 possible duplicate')
+    expect(sent).toEqual(['3/answer'])
+    open3[0]!()
+    await flushPromises()
+    expect(sent).toEqual(['3/answer', '2/answer'])
+    open3[1]!()
+    await flushPromises()
+    expect(view.findAll('li')).toHaveLength(1)
+  })
+
   it('says what was refused and keeps the one that it was said of', async () => {
     const why = 'The task that was made is not there any more; there is nothing to join.'
     const { view } = await open({

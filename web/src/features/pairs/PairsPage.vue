@@ -14,27 +14,39 @@ import { answer, findPairs, readPossibles, type Pair } from './api'
 const route = useRoute()
 const router = useRouter()
 const { data, error, loading, load } = useResource(() => readPossibles())
-const { busy, error: refused, during } = useActing()
+const { error: refused, during } = useActing()
 void load()
 onChange(
   () => true,
   () => void load(),
 )
 
+/** What was answered and is not kept yet: the next can be answered meanwhile. */
+const answered = ref(new Set<number>())
 const chosen = ref<number | null>(null)
-const items = computed(() => data.value?.items ?? [])
+const items = computed(() => (data.value?.items ?? []).filter((one) => !answered.value.has(one.id)))
 const looked = computed(() => items.value.find((one) => one.id === chosen.value) ?? items.value[0])
 watch(looked, (one) => (chosen.value = one?.id ?? null), { immediate: true })
 
-async function say(same: boolean) {
+let before: Promise<unknown> = Promise.resolve()
+function say(same: boolean) {
   const one = looked.value
-  if (!one || busy.value) return
+  if (!one) return
   const at = items.value.indexOf(one)
   const next = items.value[at + 1] ?? items.value[at - 1]
-  if (await during(() => answer(one.id, same))) {
-    chosen.value = next?.id ?? null
+  answered.value.add(one.id)
+  chosen.value = next?.id ?? null
+  before = before.then(() => keep(one.id, same))
+}
+
+/** One after the other; one that is refused shows up again, with why. */
+async function keep(id: number, same: boolean) {
+  if (await during(() => answer(id, same))) {
     await load()
+  } else {
+    chosen.value = id
   }
+  answered.value.delete(id)
 }
 
 const asked = computed(() => String(route.query.id ?? ''))
@@ -64,7 +76,7 @@ const search = () =>
   <div class="heading">
     <h1>Pairs</h1>
     <span class="mid">
-      {{ counted(data?.open ?? 0, 'possible duplicate')
+      {{ counted((data?.open ?? 0) - answered.size, 'possible duplicate')
       }}<template v-if="data?.unlooked">, {{ data.unlooked }} still to be looked at</template>
     </span>
     <span class="gap"></span>
@@ -93,7 +105,7 @@ const search = () =>
         @choose="chosen = $event"
         @answer="say"
       />
-      <BothSides :possible="looked" :busy="busy" @answer="say" />
+      <BothSides :possible="looked" @answer="say" />
     </div>
   </template>
 </template>

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -43,6 +44,9 @@ class DuplicateLooks implements WithThread {
 
   private static final int AT_ONCE = 50;
 
+  /** How often those that a person is asked about are looked at again. */
+  private static final Duration AGAIN = Duration.ofHours(1);
+
   /** What one look came to. */
   private enum Came {
     SETTLED,
@@ -63,6 +67,7 @@ class DuplicateLooks implements WithThread {
   private final LiveFeed feed;
   private final WorkSignals.Signal signal = new WorkSignals.Signal();
   private final KeptThread thread;
+  private long lookedAgain = System.nanoTime();
 
   DuplicateLooks(
       DuplicateMapper mapper,
@@ -102,6 +107,10 @@ class DuplicateLooks implements WithThread {
         signal.await(atStart.isDone() ? BETWEEN : Duration.ofMillis(1));
         if (room.isEnough()) {
           lookAtAll();
+          if (System.nanoTime() - lookedAgain >= AGAIN.toNanos()) {
+            lookedAgain = System.nanoTime();
+            lookAgain();
+          }
         }
       } catch (InterruptedException unwanted) {
         LOG.warn("looking at possible duplicates was interrupted and goes on");
@@ -124,6 +133,35 @@ class DuplicateLooks implements WithThread {
       }
       some = mapper.inState(State.TO_LOOK, after, AT_ONCE);
     }
+  }
+
+  /**
+   * Of the newest that a person is asked about, those are left out of which one is done or gone by
+   * now. What waits with its task stays: only a person lets it go on.
+   */
+  void lookAgain() {
+    for (DuplicateRow row : mapper.newest(State.OPEN, Long.MAX_VALUE, AT_ONCE)) {
+      PairRow ours = pairs.find(row.bridgeId(), row.matchHash());
+      boolean over =
+          !row.waits()
+              && (isOver(row, row.otherRecord())
+                  || isOver(row, ours == null ? null : ours.targetRecord()));
+      if (over) {
+        Came unused = drop(row);
+        feed.changed(row.bridgeId(), "");
+      }
+    }
+  }
+
+  private boolean isOver(DuplicateRow row, @Nullable String record) {
+    if (record == null) {
+      return true;
+    }
+    return switch (sides.read(new CollectionRef(row.systemId(), row.collectionId()), record)) {
+      case Sides.Gone gone -> true;
+      case Sides.There there -> there.closed();
+      case Sides.Unread unread -> false;
+    };
   }
 
   private Came lookAt(DuplicateRow row) {
