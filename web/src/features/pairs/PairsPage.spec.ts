@@ -88,13 +88,13 @@ describe('pairs', () => {
       'GET /api/duplicates': page(possible(3), possible(2), possible(1)),
     })
     const sent: string[] = []
-    const open3: (() => void)[] = []
+    const held: (() => void)[] = []
     vi.stubGlobal('fetch', async (at: string | Request, init?: RequestInit) => {
       const url = typeof at === 'string' ? at : at.url
       const method = init?.method ?? (typeof at === 'string' ? 'GET' : at.method)
       if (method === 'POST') {
         sent.push(url.replace(/^.*duplicates\//, ''))
-        await new Promise<void>((done) => open3.push(done))
+        await new Promise<void>((done) => held.push(done))
       }
       const body = url.includes('sides') ? sides : page(possible(1))
       return new Response(JSON.stringify(body), {
@@ -111,10 +111,10 @@ describe('pairs', () => {
     expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 1')
     expect(view.get('.heading').text()).toContain('1 possible duplicate')
     expect(sent).toEqual(['3/answer'])
-    open3[0]!()
+    held[0]!()
     await flushPromises()
     expect(sent).toEqual(['3/answer', '2/answer'])
-    open3[1]!()
+    held[1]!()
     await flushPromises()
     expect(view.findAll('li')).toHaveLength(1)
   })
