@@ -4,15 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
-import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.ysthmos.app.bridge.Bridges;
@@ -20,154 +16,10 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.who.By;
 
 /** What bridges made is taken back, exactly, and nothing that somebody worked on. */
-class RecallIT extends AppTestBase {
-
-  private static final Duration LONG = Duration.ofSeconds(20);
-  private static final String PURPOSE = "To be taken back";
+class RecallIT extends RecallTestBase {
 
   @Autowired private Bridges bridges;
   @Autowired private Systems systems;
-
-  private static void put(String id, String system, String tasks) throws Exception {
-    var answer =
-        putBridge(
-            id,
-            """
-            bridge: %s
-            name: Bridge %s
-            purpose: %s
-            from: { system: visitor-desk, collection: hazard-reports, event: [created, changed] }
-            to: { system: %s, collection: jobs }
-            lookups:
-              report: { in: visitor-desk/hazard-reports, by: { id: /submission }, none: fail }
-            when: { value: report/answers/problem, starts-with: "%s " }
-            match: [/submission]
-            %s
-            """
-                .formatted(id, id, PURPOSE, system, id, tasks));
-    assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
-  }
-
-  private static void put(String id) throws Exception {
-    put(
-        id,
-        "works-ledger",
-        "fields: { title: { text: \"%s {/submission}\" }, status: { always: planned }, description: report/answers/place }"
-            .formatted(id));
-  }
-
-  private static JsonNode ledger(String method, String path, String body, String... headers)
-      throws Exception {
-    Map<String, String> all = new java.util.HashMap<>(Map.of("Authorization", "Bearer ledger"));
-    for (int i = 0; i < headers.length; i += 2) {
-      all.put(headers[i], headers[i + 1]);
-    }
-    HttpResponse<String> answer =
-        send(method, "http://127.0.0.1:" + LEDGER.port() + path, body, all);
-    return JSON.readTree(answer.body().isEmpty() ? "{}" : answer.body());
-  }
-
-  private static boolean isThere(String job) throws Exception {
-    return ledger("GET", "/api/jobs/" + job, "").has("title");
-  }
-
-  private static void changeByHand(String job) throws Exception {
-    HttpResponse<String> read =
-        send(
-            "GET",
-            "http://127.0.0.1:" + LEDGER.port() + "/api/jobs/" + job,
-            "",
-            Map.of("Authorization", "Bearer ledger"));
-    String tag = read.headers().firstValue("ETag").orElseThrow();
-    JsonNode changed =
-        ledger(
-            "PATCH",
-            "/api/jobs/" + job,
-            "{\"owner\":\"h.duarte@tidewrack.example\"}",
-            "If-Match",
-            tag);
-    assertThat(changed.path("owner").asText()).isEqualTo("h.duarte@tidewrack.example");
-  }
-
-  /** Reports whose jobs were made; gives the numbers of those jobs, in order. */
-  private static List<String> made(String id, int many) throws Exception {
-    List<String> jobs = new ArrayList<>();
-    for (int i = 0; i < many; i++) {
-      String number = report(Map.of("problem", id + " " + i));
-      jobs.add(own(id, number, 1).path("target").asText());
-    }
-    return jobs;
-  }
-
-  /** The newest of so many traces of a report at one bridge, once all have ended. */
-  private static JsonNode own(String id, String number, int count) {
-    await()
-        .atMost(LONG)
-        .until(
-            () -> {
-              List<JsonNode> traces = ownTraces(id, number);
-              return traces.size() == count
-                  && traces.stream().noneMatch(t -> t.path("verdict").asText().equals("WAITING"));
-            });
-    return ownTraces(id, number).getFirst();
-  }
-
-  private static List<JsonNode> ownTraces(String id, String number) {
-    return StreamSupport.stream(
-            api("/traces?bridge=" + id + "&text=" + number).path("traces").spliterator(), false)
-        .toList();
-  }
-
-  private static HttpResponse<String> ask(String method, String path, String body)
-      throws Exception {
-    return send(
-        method, app("/api/recalls" + path), body, Map.of("Content-Type", "application/json"));
-  }
-
-  private static JsonNode asked(String method, String path, String body) throws Exception {
-    HttpResponse<String> answer = ask(method, path, body);
-    assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 201);
-    return JSON.readTree(answer.body());
-  }
-
-  private static String list(String bridge) throws Exception {
-    Instant now = Instant.now();
-    ObjectNode wish =
-        JSON.createObjectNode()
-            .put("bridge", bridge)
-            .put("from", now.minusSeconds(600).toString())
-            .put("until", now.plusSeconds(5).toString());
-    return "/" + asked("POST", "", wish.toString()).path("id").asText();
-  }
-
-  private static JsonNode recall(String path) {
-    return api("/recalls" + path);
-  }
-
-  private static List<JsonNode> records(String path) {
-    return StreamSupport.stream(recall(path + "/records").path("items").spliterator(), false)
-        .toList();
-  }
-
-  private static JsonNode ofJob(String path, String job) {
-    return records(path).stream()
-        .filter(one -> one.path("record").asText().equals(job))
-        .findFirst()
-        .orElseThrow();
-  }
-
-  private static void looked(String path) {
-    await().atMost(LONG).until(() -> recall(path).at("/counts/unseen").asInt() == 0);
-  }
-
-  private static void begin(String path, int many) throws Exception {
-    asked("POST", path + "/start", "{\"records\":%d,\"evenIfChanged\":false}".formatted(many));
-  }
-
-  private static JsonNode ended(String path) {
-    await().atMost(LONG).until(() -> recall(path).path("state").asText().equals("ENDED"));
-    return recall(path);
-  }
 
   @Test
   void whatNobodyTouchedGoesAndIsNotMadeAgain() throws Exception {
@@ -262,59 +114,6 @@ class RecallIT extends AppTestBase {
     assertThat(isThere(jobs.get(1))).isFalse();
     HttpResponse<String> nothing = ask("POST", path + "/go-on", "");
     assertThat(nothing.body()).contains("Nothing is left");
-  }
-
-  /** What was there before holds again what it held, unless somebody changed it since. */
-  @Test
-  void whatWasChangedIsPutBack() throws Exception {
-    put("changing");
-    String number = report(Map.of("problem", "changing one"));
-    String job = own("changing", number, 1).path("target").asText();
-    String before = ledger("GET", "/api/jobs/" + job, "").path("description").asText();
-    String other = report(Map.of("problem", "changing another"));
-    String touched = own("changing", other, 1).path("target").asText();
-    desk("PATCH", "/api/submissions/" + number, "{\"place\":\"Rope bridge\"}");
-    JsonNode second = own("changing", number, 2);
-    desk("PATCH", "/api/submissions/" + other, "{\"place\":\"Rope bridge\"}");
-    own("changing", other, 2);
-    changeByHand(touched);
-    assertThat(ledger("GET", "/api/jobs/" + job, "").path("description").asText())
-        .isEqualTo("Rope bridge");
-
-    String path =
-        "/"
-            + asked("POST", "", "{\"trace\":\"%s\"}".formatted(second.path("id").asText()))
-                .path("id")
-                .asText();
-    looked(path);
-    assertThat(recall(path).at("/counts/puts").asInt()).isEqualTo(1);
-    JsonNode item = ofJob(path, job);
-    assertThat(item.path("way").asText()).isEqualTo("PUT_BACK");
-    assertThat(item.path("puts").toString()).contains("Description", before);
-    begin(path, 1);
-    assertThat(ended(path).at("/counts/takenBack").asInt()).isEqualTo(1);
-    assertThat(ledger("GET", "/api/jobs/" + job, "").path("description").asText())
-        .isEqualTo(before);
-    assertThat(story(second).toString()).contains("is to hold again what it held");
-
-    // Of both together: one was written anew since, by being put back; the other was touched.
-    Instant now = Instant.now();
-    ObjectNode wish =
-        JSON.createObjectNode()
-            .put("bridge", "changing")
-            .put("from", second.path("receivedAt").asText())
-            .put("until", now.plusSeconds(5).toString());
-    String both = "/" + asked("POST", "", wish.toString()).path("id").asText();
-    looked(both);
-    assertThat(ofJob(both, job).path("words").asText()).contains("written anew since");
-    assertThat(ofJob(both, touched).path("looked").asText()).isEqualTo("CHANGED");
-    assertThat(recall(both).at("/counts/chosen").asInt()).isZero();
-
-    // The next event of the record has its say again.
-    desk("PATCH", "/api/submissions/" + number, "{\"place\":\"Palm house\"}");
-    own("changing", number, 3);
-    assertThat(ledger("GET", "/api/jobs/" + job, "").path("description").asText())
-        .isEqualTo("Palm house");
   }
 
   @Test

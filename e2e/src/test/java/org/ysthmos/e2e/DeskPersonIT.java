@@ -7,11 +7,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
-import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
 
 /** What a specialist does at the desk, with the mouse and with the keyboard alone. */
 class DeskPersonIT extends AtTheDesk {
@@ -135,7 +131,7 @@ class DeskPersonIT extends AtTheDesk {
   @Test
   void twoPeopleAtOneDraftGetAClearConflict() {
     openDesk(page);
-    try (BrowserContext other = open(1280, 800, ColorScheme.LIGHT)) {
+    try (BrowserContext other = newWindow()) {
       Page theirs = other.newPage();
       theirs.navigate(together.appAddress() + DESK);
       assertThat(rule(theirs, "lane")).isVisible();
@@ -170,28 +166,19 @@ class DeskPersonIT extends AtTheDesk {
     assertThat(rule(page, "due").locator(".body")).isVisible();
   }
 
-  @ParameterizedTest
-  @EnumSource(
-      value = ColorScheme.class,
-      names = {"LIGHT", "DARK"})
-  void deskHasNoSeriousAccessibilityFindingAndNoSidewaysScrolling(ColorScheme scheme) {
-    for (int width : List.of(1280, 1024)) {
-      try (BrowserContext narrow = open(width, width == 1280 ? 800 : 768, scheme)) {
-        Page at = narrow.newPage();
-        at.navigate(together.appAddress() + DESK);
-        assertThat(rule(at, "due")).isVisible();
-        open(at, "due");
-        rule(at, "due").locator(".say").first().click();
-        check(at, "the desk with a rule open");
-        at.getByText("Proof sheet").first().click();
-        assertThat(at.locator(".sheet td").first()).isVisible();
-        check(at, "the desk with the proof sheet");
-        open(at, "lane");
-        at.getByLabel("The value").selectOption("under-way");
-        at.getByText("Go live…").click();
-        assertThat(at.getByText("would fail")).isVisible();
-        check(at, "going live");
-      }
-    }
+  @Test
+  void deskHasNoSeriousAccessibilityFindingAndNoSidewaysScrolling() {
+    openDesk(page);
+    open(page, "due");
+    rule(page, "due").locator(".say").first().click();
+    checkAround(page, "the desk with a rule open");
+    page.getByText("Proof sheet").first().click();
+    assertThat(page.locator(".sheet td").first()).isVisible();
+    checkAround(page, "the desk with the proof sheet");
+    open(page, "lane");
+    page.getByLabel("The value").selectOption("under-way");
+    page.getByText("Go live…").click();
+    assertThat(page.getByText("would fail")).isVisible();
+    checkAround(page, "going live");
   }
 }

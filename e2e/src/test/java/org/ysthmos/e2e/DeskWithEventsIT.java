@@ -3,14 +3,10 @@ package org.ysthmos.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
 
 /** The desk with its events: found, added, pinned, sent once for real, held back and let go. */
 class DeskWithEventsIT extends AtTheDesk {
@@ -209,27 +205,21 @@ class DeskWithEventsIT extends AtTheDesk {
     assertThat(page.getByText("live, version")).isVisible();
   }
 
-  @ParameterizedTest
-  @EnumSource(
-      value = ColorScheme.class,
-      names = {"LIGHT", "DARK"})
-  void dialogsHaveNoSeriousAccessibilityFinding(ColorScheme scheme) {
-    try (BrowserContext other = open(1024, 768, scheme)) {
-      page = other.newPage();
-      page.navigate(together.appAddress() + "/bridges");
-      button("New bridge").click();
-      assertThat(page.getByText("A task for each record")).isVisible();
-      check(page, "a new bridge");
-      openDesk(page);
-      for (String way : new String[] {"Add…", "Try it for real…", "Hold…"}) {
-        button(way).click();
-        assertThat(dialog()).isVisible();
-        check(page, way);
-        page.keyboard().press("Escape");
-        assertThat(dialog()).hasCount(0);
-      }
-      page.locator(".lookups .head").first().click();
-      check(page, "a lookup open");
+  @Test
+  void dialogsHaveNoSeriousAccessibilityFinding() {
+    page.navigate(together.appAddress() + "/bridges");
+    button("New bridge").click();
+    assertThat(page.getByText("A task for each record")).isVisible();
+    checkAround(page, "a new bridge");
+    openDesk(page);
+    for (String way : new String[] {"Add…", "Try it for real…", "Hold…"}) {
+      button(way).click();
+      assertThat(dialog()).isVisible();
+      checkAround(page, way);
+      page.keyboard().press("Escape");
+      assertThat(dialog()).hasCount(0);
     }
+    page.locator(".lookups .head").first().click();
+    checkAround(page, "a lookup open");
   }
 }

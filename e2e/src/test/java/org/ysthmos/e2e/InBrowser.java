@@ -26,6 +26,12 @@ import org.junit.jupiter.api.BeforeEach;
 /** A real browser against real processes, and what every person does in it. */
 abstract class InBrowser {
 
+  private static final int WIDTH = 1280;
+  private static final int HEIGHT = 800;
+
+  /** The rule of the scan that takes longest, and the only one that colours change. */
+  private static final String CONTRAST = "color-contrast";
+
   static Together together;
   private static Playwright playwright;
   static Browser browser;
@@ -60,7 +66,7 @@ abstract class InBrowser {
 
   @BeforeEach
   void open() {
-    context = open(1280, 800, ColorScheme.LIGHT);
+    context = newWindow();
     page = context.newPage();
     page.onConsoleMessage(
         message -> {
@@ -76,11 +82,12 @@ abstract class InBrowser {
         });
   }
 
-  static BrowserContext open(int width, int height, ColorScheme scheme) {
+  /** A window of somebody else's. */
+  static BrowserContext newWindow() {
     return browser.newContext(
         new Browser.NewContextOptions()
-            .setViewportSize(width, height)
-            .setColorScheme(scheme)
+            .setViewportSize(WIDTH, HEIGHT)
+            .setColorScheme(ColorScheme.LIGHT)
             .setReducedMotion(ReducedMotion.REDUCE));
   }
 
@@ -131,13 +138,37 @@ abstract class InBrowser {
   }
 
   static void check(Page at, String place) {
+    nothingSerious(new AxeBuilder(at), place);
+    nothingSideways(at, place);
+  }
+
+  /** The same, and its contrasts in the dark, and all but them on a narrower screen. */
+  static void checkAround(Page at, String place) {
+    check(at, place);
+    scheme(at, ColorScheme.DARK);
+    nothingSerious(new AxeBuilder(at).withRules(List.of(CONTRAST)), place + " in the dark");
+    scheme(at, ColorScheme.LIGHT);
+    at.setViewportSize(1024, 768);
+    nothingSerious(
+        new AxeBuilder(at).disableRules(List.of(CONTRAST)), place + " on a narrow screen");
+    nothingSideways(at, place + " on a narrow screen");
+    at.setViewportSize(WIDTH, HEIGHT);
+  }
+
+  private static void scheme(Page at, ColorScheme scheme) {
+    at.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(scheme));
+  }
+
+  private static void nothingSerious(AxeBuilder axe, String place) {
     List<String> serious =
-        new AxeBuilder(at)
-            .analyze().getViolations().stream()
-                .filter(rule -> List.of("serious", "critical").contains(rule.getImpact()))
-                .map(rule -> rule.getId() + " " + nodes(rule))
-                .toList();
+        axe.analyze().getViolations().stream()
+            .filter(rule -> List.of("serious", "critical").contains(rule.getImpact()))
+            .map(rule -> rule.getId() + " " + nodes(rule))
+            .toList();
     assertThat(serious).as(place).isEmpty();
+  }
+
+  private static void nothingSideways(Page at, String place) {
     assertThat(at.evaluate("document.documentElement.scrollWidth > window.innerWidth"))
         .as(place + " scrolls sideways")
         .isEqualTo(false);

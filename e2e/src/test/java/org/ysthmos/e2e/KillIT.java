@@ -200,7 +200,8 @@ class KillIT {
     List<String> numbers = new ArrayList<>();
     int before = TOGETHER.tasks().size();
     for (int round = 0; round < 3; round++) {
-      for (int i = 0; i < 8; i++) {
+      // All calls of it fit into the minute that the board counts them in.
+      for (int i = 0; i < 4; i++) {
         numbers.add(TOGETHER.report("Burst " + round + " " + i, "5"));
       }
       TOGETHER.kill();

@@ -3,15 +3,11 @@ package org.ysthmos.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
 
 /** What a person does, in a real browser against real processes. */
 class PersonIT extends InBrowser {
@@ -213,26 +209,17 @@ class PersonIT extends InBrowser {
     assertThat(page.locator("main")).containsText("always Paths crew");
   }
 
-  @ParameterizedTest
-  @EnumSource(
-      value = ColorScheme.class,
-      names = {"LIGHT", "DARK"})
-  void placesHaveNoSeriousAccessibilityFindingAndNoSidewaysScrolling(ColorScheme scheme) {
+  @Test
+  void placesHaveNoSeriousAccessibilityFindingAndNoSidewaysScrolling() {
     visitorReports("Branch hanging over the path", "23 November 2026");
-    for (int width : new int[] {1280, 1024}) {
-      try (BrowserContext narrow = open(width, width == 1280 ? 800 : 768, scheme)) {
-        Page at = narrow.newPage();
-        for (String place :
-            List.of("/watch", "/traces", "/bridges", "/bridges/hazard-to-grounds")) {
-          at.navigate(together.appAddress() + place);
-          assertThat(at.getByText("Reading…")).hasCount(0);
-          check(at, place);
-        }
-        at.navigate(together.appAddress() + "/traces");
-        at.locator("td.title a").first().click();
-        assertThat(at.getByText("What happened")).isVisible();
-        check(at, "one trace");
-      }
+    for (String place : List.of("/watch", "/traces", "/bridges", "/bridges/hazard-to-grounds")) {
+      page.navigate(together.appAddress() + place);
+      assertThat(page.getByText("Reading…")).hasCount(0);
+      checkAround(page, place);
     }
+    page.navigate(together.appAddress() + "/traces");
+    page.locator("td.title a").first().click();
+    assertThat(page.getByText("What happened")).isVisible();
+    checkAround(page, "one trace");
   }
 }

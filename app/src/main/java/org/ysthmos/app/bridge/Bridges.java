@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -96,21 +95,11 @@ public class Bridges {
   private final AppClock clock;
   private final TransactionTemplate transaction;
   private final WorkSignals signals;
+  private final BridgeHistory history;
   private volatile State state = new State(Map.of(), Map.of(), Map.of());
 
-  /**
-   * @param versions those that were asked for by their numbers since the bridges were read
-   */
   private record State(
-      Map<String, Live> live,
-      Map<String, Broken> broken,
-      Map<String, Retired> retired,
-      Map<String, Version> versions) {
-
-    State(Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {
-      this(live, broken, retired, new ConcurrentHashMap<>());
-    }
-  }
+      Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {}
 
   Bridges(
       BridgeMapper mapper,
@@ -118,13 +107,15 @@ public class Bridges {
       EffectCounts effects,
       AppClock clock,
       TransactionTemplate transaction,
-      WorkSignals signals) {
+      WorkSignals signals,
+      BridgeHistory history) {
     this.mapper = mapper;
     this.catalog = catalog;
     this.effects = effects;
     this.clock = clock;
     this.transaction = transaction;
     this.signals = signals;
+    this.history = history;
     reload();
   }
 
@@ -168,6 +159,7 @@ public class Bridges {
           new Retired(
               row.bridgeId(), row.number(), row.document(), row.retiredAt(), row.retiredBecause()));
     }
+    history.compileAnew();
     state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
     signals.toWatch().raise();
   }
@@ -240,41 +232,6 @@ public class Bridges {
   /** Whether a bridge is held, so that nothing of it is delivered. */
   public boolean isHeld(String id) {
     return live(id).flatMap(Live::hold).isPresent();
-  }
-
-  /**
-   * A version, live or not.
-   *
-   * @param compiled empty if it cannot be used any more
-   * @param problem why it cannot; empty if it can
-   */
-  public record Version(Optional<BridgeVersion> compiled, String problem) {}
-
-  /** A version of a bridge by its number, compiled against the systems as they are now. */
-  public Version version(String id, int number) {
-    return state.versions().computeIfAbsent(id + "/" + number, any -> compiled(id, number));
-  }
-
-  private Version compiled(String id, int number) {
-    String document = mapper.document(id, number);
-    if (document == null) {
-      return new Version(Optional.empty(), "it is not kept");
-    }
-    try {
-      return new Version(Optional.of(BridgeCompiler.compile(document, number, catalog)), "");
-    } catch (DocumentException e) {
-      return new Version(Optional.empty(), String.valueOf(e.getMessage()));
-    }
-  }
-
-  /** A version as it was put to work. */
-  public record Kept(int number, String document, Instant madeAt) {}
-
-  /** All versions of a bridge, newest first. */
-  public List<Kept> versions(String id) {
-    return mapper.versions(id).stream()
-        .map(row -> new Kept(row.number(), row.document(), row.madeAt()))
-        .toList();
   }
 
   /**

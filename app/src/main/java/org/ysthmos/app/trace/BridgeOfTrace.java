@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.BridgeHistory;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -23,11 +24,13 @@ public class BridgeOfTrace {
   private static final Logger LOG = LoggerFactory.getLogger(BridgeOfTrace.class);
 
   private final Bridges bridges;
+  private final BridgeHistory history;
   private final Catalog catalog;
   private final TraceMapper traces;
 
-  BridgeOfTrace(Bridges bridges, Catalog catalog, TraceMapper traces) {
+  BridgeOfTrace(Bridges bridges, BridgeHistory history, Catalog catalog, TraceMapper traces) {
     this.bridges = bridges;
+    this.history = history;
     this.catalog = catalog;
     this.traces = traces;
   }
@@ -83,7 +86,7 @@ public class BridgeOfTrace {
 
   /** A version of a bridge, live or not. */
   private Carrier version(String bridge, int number) {
-    Bridges.Version kept = bridges.version(bridge, number);
+    BridgeHistory.Version kept = history.version(bridge, number);
     return kept.compiled()
         .<Carrier>map(Usable::new)
         .orElseGet(

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.bridge.BridgeHistory;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.RuleDifferences;
 import org.ysthmos.app.desk.draft.Typed;
@@ -28,11 +29,13 @@ class GoingLiveController {
 
   private final GoingLive going;
   private final Bridges bridges;
+  private final BridgeHistory history;
   private final Catalog catalog;
 
-  GoingLiveController(GoingLive going, Bridges bridges, Catalog catalog) {
+  GoingLiveController(GoingLive going, Bridges bridges, BridgeHistory history, Catalog catalog) {
     this.going = going;
     this.bridges = bridges;
+    this.history = history;
     this.catalog = catalog;
   }
 
@@ -40,7 +43,7 @@ class GoingLiveController {
   @GetMapping("/versions/{id}")
   List<VersionView> versions(@PathVariable String id) {
     int live = bridges.live(id).map(now -> now.version().number()).orElse(0);
-    return bridges.versions(id).stream()
+    return history.versions(id).stream()
         .map(v -> new VersionView(v.number(), v.madeAt(), v.number() == live, v.document()))
         .toList();
   }
@@ -50,9 +53,9 @@ class GoingLiveController {
   List<RuleDifferences.RuleDifference> differences(
       @PathVariable String id, @PathVariable int number, @RequestBody Typed typed) {
     String before =
-        bridges.versions(id).stream()
+        history.versions(id).stream()
             .filter(version -> version.number() == number)
-            .map(Bridges.Kept::document)
+            .map(BridgeHistory.Kept::document)
             .findFirst()
             .orElseThrow(() -> ApiProblem.notFound("version", id + " " + number));
     BridgeVersion then = BridgeCompiler.compile(before, number, catalog);
