@@ -114,6 +114,6 @@ public class ReconcileBench {
   public boolean compareMaps() {
     Pair pair = pair();
     return pair.one().fields().equals(pair.agreed().one())
-        & pair.other().fields().equals(pair.agreed().other());
+        && pair.other().fields().equals(pair.agreed().other());
   }
 }
