@@ -44,9 +44,13 @@ const { now, zone } = useSession()
   overflow: auto;
 }
 ul,
+ol,
+p {
+  margin: 0 0 18px;
+}
+ul,
 ol {
   list-style: none;
-  margin: 0 0 18px;
   padding: 0;
 }
 li {

@@ -44,8 +44,11 @@ class DuplicateLooks implements WithThread {
 
   private static final int AT_ONCE = 50;
 
-  /** How often those that a person is asked about are looked at again. */
-  private static final Duration AGAIN = Duration.ofHours(1);
+  /** How often some of those that a person is asked about are looked at again. */
+  private static final Duration AGAIN = Duration.ofMinutes(10);
+
+  /** So many of them: what they cost in calls must keep nothing else waiting. */
+  static final int FEW = 5;
 
   /** What one look came to. */
   private enum Came {
@@ -68,6 +71,7 @@ class DuplicateLooks implements WithThread {
   private final WorkSignals.Signal signal = new WorkSignals.Signal();
   private final KeptThread thread;
   private long lookedAgain = System.nanoTime();
+  private long lookedDownTo = Long.MAX_VALUE;
 
   DuplicateLooks(
       DuplicateMapper mapper,
@@ -136,11 +140,13 @@ class DuplicateLooks implements WithThread {
   }
 
   /**
-   * Of the newest that a person is asked about, those are left out of which one is done or gone by
-   * now. What waits with its task stays: only a person lets it go on.
+   * Of those that a person is asked about, some at a time and all in turn, those are left out of
+   * which one is done or gone by now. What waits with its task stays: only a person lets it go on.
    */
   void lookAgain() {
-    for (DuplicateRow row : mapper.newest(State.OPEN, Long.MAX_VALUE, AT_ONCE)) {
+    List<DuplicateRow> some = mapper.newest(State.OPEN, lookedDownTo, FEW);
+    lookedDownTo = some.size() < FEW ? Long.MAX_VALUE : some.getLast().id();
+    for (DuplicateRow row : some) {
       PairRow ours = pairs.find(row.bridgeId(), row.matchHash());
       boolean over =
           !row.waits()

@@ -12,6 +12,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import java.util.Collections;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -98,6 +99,19 @@ class DuplicateLooksTest {
       looks.lookAgain();
     }
     verify(mapper, times(4)).drop(7);
+  }
+
+  /** However many there are, each has its turn. */
+  @Test
+  void someAtATimeAndAllInTurn() {
+    when(mapper.newest(State.OPEN, Long.MAX_VALUE, DuplicateLooks.FEW))
+        .thenReturn(Collections.nCopies(DuplicateLooks.FEW, row));
+    when(mapper.newest(State.OPEN, 7, DuplicateLooks.FEW)).thenReturn(List.of());
+    looks.lookAgain();
+    looks.lookAgain();
+    looks.lookAgain();
+    verify(mapper, times(2)).newest(State.OPEN, Long.MAX_VALUE, DuplicateLooks.FEW);
+    verify(mapper).newest(State.OPEN, 7, DuplicateLooks.FEW);
   }
 
   @Test

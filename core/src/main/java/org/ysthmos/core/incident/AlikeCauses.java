@@ -158,7 +158,7 @@ final class AlikeCauses {
       bridge
           .liveSince()
           .filter(since -> ofRules && bridge.version() > 1)
-          .filter(since -> Shortly.before(since, first))
+          .filter(since -> TimeBetween.isShort(since, first))
           .ifPresent(
               since ->
                   weighing
@@ -169,7 +169,9 @@ final class AlikeCauses {
                           STRONG + WEAK + WEAK,
                           "Version %d of “%s” went live %s before the first of them."
                               .formatted(
-                                  bridge.version(), bridge.bridge(), Shortly.words(since, first))));
+                                  bridge.version(),
+                                  bridge.bridge(),
+                                  TimeBetween.words(since, first))));
     }
     return weighing;
   }

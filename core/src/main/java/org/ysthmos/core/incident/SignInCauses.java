@@ -69,7 +69,7 @@ final class SignInCauses {
                 refused.because(
                     PROVES,
                     "The token says of itself that it ended %s ago."
-                        .formatted(Shortly.words(ends, evidence.now()))));
+                        .formatted(TimeBetween.words(ends, evidence.now()))));
     if (!isRefused) {
       return;
     }
@@ -85,7 +85,7 @@ final class SignInCauses {
                           refused.because(
                               WEAK,
                               "The token was %s old by then; many end after a time."
-                                  .formatted(Shortly.words(since, failed))));
+                                  .formatted(TimeBetween.words(since, failed))));
               boolean later =
                   first.isPresent()
                       && evidence.failures().stream()
@@ -100,11 +100,11 @@ final class SignInCauses {
         .flatMap(
             since ->
                 first(evidence)
-                    .filter(failed -> Shortly.before(since, failed))
+                    .filter(failed -> TimeBetween.isShort(since, failed))
                     .map(
                         failed ->
                             "The token was changed %s before the first of them."
-                                .formatted(Shortly.words(since, failed))));
+                                .formatted(TimeBetween.words(since, failed))));
   }
 
   private static Optional<Instant> since(Evidence evidence) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -35,7 +36,7 @@ class ParagraphsTest {
   })
   void changesApartAreBroughtTogether(String base, String one, String other, String merged) {
     assertThat(Paragraphs.merge(text(base), text(one), text(other)))
-        .isEqualTo(java.util.Optional.ofNullable(merged).map(ParagraphsTest::text));
+        .isEqualTo(Optional.ofNullable(merged).map(ParagraphsTest::text));
   }
 
   @Test

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -195,8 +196,8 @@ class ReconcilerTest {
                             .map(
                                 name ->
                                     from == Side.ONE
-                                        ? name.toUpperCase(java.util.Locale.ROOT)
-                                        : name.toLowerCase(java.util.Locale.ROOT))
+                                        ? name.toUpperCase(Locale.ROOT)
+                                        : name.toLowerCase(Locale.ROOT))
                             .toArray(String[]::new)));
     SyncField labels = new SyncField("f", Direction.BOTH, BothChanged.MERGE, Drift.LEAVE, capitals);
     Reconciliation came =

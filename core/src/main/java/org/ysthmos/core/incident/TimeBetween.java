@@ -3,15 +3,15 @@ package org.ysthmos.core.incident;
 import java.time.Duration;
 import java.time.Instant;
 
-/** Whether something may have led to what came after it, and how long before that it was. */
-final class Shortly {
+/** How long it is from one moment to a later one, and whether the first may have led to it. */
+final class TimeBetween {
 
   /** What is older did not lead to it. Common practice, no source. */
   private static final Duration SPAN = Duration.ofHours(6);
 
-  private Shortly() {}
+  private TimeBetween() {}
 
-  static boolean before(Instant earlier, Instant later) {
+  static boolean isShort(Instant earlier, Instant later) {
     return !earlier.isAfter(later) && !earlier.isBefore(later.minus(SPAN));
   }
 
