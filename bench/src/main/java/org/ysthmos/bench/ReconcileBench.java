@@ -47,7 +47,7 @@ public class ReconcileBench {
   private static final int PAIRS = 1_000;
   private static final int FIELDS = 12;
 
-  private record Pair(Agreed agreed, TaskNow one, TaskNow other) {}
+  private record Pair(Agreed agreed, TaskNow left, TaskNow right) {}
 
   private final List<Pair> pairs = new ArrayList<>();
   private Reconciler reconciler = new Reconciler(List.of());
@@ -77,25 +77,26 @@ public class ReconcileBench {
   }
 
   private static Pair pair(List<SyncField> fields, Random random) {
-    Map<String, Value> one = new LinkedHashMap<>();
+    Map<String, Value> left = new LinkedHashMap<>();
     for (SyncField field : fields) {
-      one.put(field.name(), Text.of(field.name() + " of the old lighthouse " + random.nextInt(99)));
+      left.put(
+          field.name(), Text.of(field.name() + " of the old lighthouse " + random.nextInt(99)));
     }
-    one.put("status", Text.of("doing"));
-    one.put("labels", ListValue.ofTexts("paths", "north", "urgent"));
-    Map<String, Value> other = new HashMap<>(one);
-    other.put("status", Text.of("started"));
-    Agreed agreed = new Agreed(one, other);
+    left.put("status", Text.of("doing"));
+    left.put("labels", ListValue.ofTexts("paths", "north", "urgent"));
+    Map<String, Value> right = new HashMap<>(left);
+    right.put("status", Text.of("started"));
+    Agreed agreed = new Agreed(left, right);
     if (random.nextInt(10) == 0) {
       for (int changes = 1 + random.nextInt(3); changes > 0; changes--) {
-        Map<String, Value> side = random.nextBoolean() ? one : other;
+        Map<String, Value> side = random.nextBoolean() ? left : right;
         String name = fields.get(2 + random.nextInt(FIELDS - 2)).name();
         side.put(name, Text.of("changed " + random.nextInt(99)));
       }
-      one.put("labels", ListValue.ofTexts("paths", "urgent", "rain"));
+      left.put("labels", ListValue.ofTexts("paths", "urgent", "rain"));
     }
     return new Pair(
-        agreed, new TaskNow(one, Optional.empty()), new TaskNow(other, Optional.empty()));
+        agreed, new TaskNow(left, Optional.empty()), new TaskNow(right, Optional.empty()));
   }
 
   private Pair pair() {
@@ -106,14 +107,14 @@ public class ReconcileBench {
   @Benchmark
   public int reconcile() {
     Pair pair = pair();
-    var came = reconciler.reconcile(pair.agreed(), pair.one(), pair.other(), Map.of());
-    return came.writes(Side.ONE).size() + came.writes(Side.OTHER).size();
+    var came = reconciler.reconcile(pair.agreed(), pair.left(), pair.right(), Map.of());
+    return came.writes(Side.LEFT).size() + came.writes(Side.RIGHT).size();
   }
 
   @Benchmark
   public boolean compareMaps() {
     Pair pair = pair();
-    return pair.one().fields().equals(pair.agreed().one())
-        && pair.other().fields().equals(pair.agreed().other());
+    return pair.left().fields().equals(pair.agreed().left())
+        && pair.right().fields().equals(pair.agreed().right());
   }
 }

@@ -9,14 +9,14 @@ import org.ysthmos.core.value.Value;
  * What both sides held when they last agreed, each as that side stored it: what a side trims,
  * shortens or rounds is then no change.
  *
- * @param one by the name of the field
- * @param other the same
+ * @param left by the name of the field
+ * @param right the same
  */
-public record Agreed(Map<String, Value> one, Map<String, Value> other) {
+public record Agreed(Map<String, Value> left, Map<String, Value> right) {
 
   public Agreed {
-    one = Map.copyOf(one);
-    other = Map.copyOf(other);
+    left = Map.copyOf(left);
+    right = Map.copyOf(right);
   }
 
   public Value of(Side side, String field) {
@@ -24,12 +24,12 @@ public record Agreed(Map<String, Value> one, Map<String, Value> other) {
   }
 
   Map<String, Value> all(Side side) {
-    return side == Side.ONE ? one : other;
+    return side == Side.LEFT ? left : right;
   }
 
   /** The same with other values in some fields. */
-  Agreed with(Map<String, Value> newOnes, Map<String, Value> newOthers) {
-    return new Agreed(plus(one, newOnes), plus(other, newOthers));
+  Agreed with(Map<String, Value> newLeft, Map<String, Value> newRight) {
+    return new Agreed(plus(left, newLeft), plus(right, newRight));
   }
 
   private static Map<String, Value> plus(Map<String, Value> before, Map<String, Value> more) {

@@ -14,7 +14,7 @@ public sealed interface Answer {
   /**
    * Neither is.
    *
-   * @param one what it is, as {@link Side#ONE} says it
+   * @param left what it is, as {@link Side#LEFT} says it
    */
-  record Typed(Value one) implements Answer {}
+  record Typed(Value left) implements Answer {}
 }

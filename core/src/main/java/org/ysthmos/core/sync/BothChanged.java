@@ -4,8 +4,8 @@ package org.ysthmos.core.sync;
 public enum BothChanged {
   /** A person says; until then both sides keep what they have. */
   ASK,
-  ONE_WINS,
-  OTHER_WINS,
+  LEFT_WINS,
+  RIGHT_WINS,
   /** By the times that the systems themselves give; a person says where they give none. */
   LATER_WINS,
   /**

@@ -3,10 +3,10 @@ package org.ysthmos.core.sync;
 /** Which way a field is kept alike. */
 public enum Direction {
   BOTH,
-  /** {@link Side#OTHER} follows {@link Side#ONE}. */
-  TO_OTHER,
-  /** {@link Side#ONE} follows {@link Side#OTHER}. */
-  TO_ONE,
+  /** {@link Side#RIGHT} follows {@link Side#LEFT}. */
+  TO_RIGHT,
+  /** {@link Side#LEFT} follows {@link Side#RIGHT}. */
+  TO_LEFT,
   /** Written when a task is made across, and never again. */
   ONCE;
 
@@ -14,8 +14,8 @@ public enum Direction {
   public boolean carries(Side from) {
     return switch (this) {
       case BOTH -> true;
-      case TO_OTHER -> from == Side.ONE;
-      case TO_ONE -> from == Side.OTHER;
+      case TO_RIGHT -> from == Side.LEFT;
+      case TO_LEFT -> from == Side.RIGHT;
       case ONCE -> false;
     };
   }

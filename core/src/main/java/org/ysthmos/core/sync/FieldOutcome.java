@@ -26,13 +26,14 @@ public sealed interface FieldOutcome {
   /**
    * What was done on both sides is brought together.
    *
-   * @param one what is written to {@link Side#ONE}; empty if it has that already
-   * @param other the same
+   * @param left what is written to {@link Side#LEFT}; empty if it has that already
+   * @param right the same
    */
-  record Merged(String field, Optional<Value> one, Optional<Value> other) implements FieldOutcome {}
+  record Merged(String field, Optional<Value> left, Optional<Value> right)
+      implements FieldOutcome {}
 
   /** A change that is not carried across: of the side that only follows, or not mapped. */
-  record Left(String field, Side on, String because) implements FieldOutcome {}
+  record NotCarried(String field, Side on, String because) implements FieldOutcome {}
 
   /** A person says what it is; both sides keep what they have until then. */
   record Conflict(String field, String because) implements FieldOutcome {}

@@ -10,14 +10,14 @@ import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
 /** Brings together what was done to one value on both sides. */
-record Merge(Way way, Value baseOne, Value baseOther, Value one, Value other) {
+record Merge(Way way, Value baseLeft, Value baseRight, Value left, Value right) {
 
   /** What each side is to hold. */
-  record Values(Value one, Value other) {}
+  record Values(Value left, Value right) {}
 
   /** Empty where both cannot be kept. */
   Optional<Values> merged() {
-    return isText(one) && isText(other) ? texts() : lists();
+    return isText(left) && isText(right) ? texts() : lists();
   }
 
   private static boolean isText(Value value) {
@@ -29,9 +29,9 @@ record Merge(Way way, Value baseOne, Value baseOther, Value one, Value other) {
    * side can say stays with it.
    */
   private Optional<Values> lists() {
-    Optional<Value> toOne = moved(Side.OTHER, baseOther, other, one);
-    Optional<Value> toOther = moved(Side.ONE, baseOne, one, other);
-    return toOne.flatMap(first -> toOther.map(second -> new Values(first, second)));
+    Optional<Value> toLeft = moved(Side.RIGHT, baseRight, right, left);
+    Optional<Value> toRight = moved(Side.LEFT, baseLeft, left, right);
+    return toLeft.flatMap(first -> toRight.map(second -> new Values(first, second)));
   }
 
   private Optional<Value> moved(Side from, Value base, Value now, Value to) {
@@ -91,18 +91,18 @@ record Merge(Way way, Value baseOne, Value baseOther, Value one, Value other) {
    * be lost on its way there and back.
    */
   private Optional<Values> texts() {
-    Optional<String> base = text(baseOne);
-    Optional<String> otherBase = becomes(way, Side.OTHER, baseOther);
-    Optional<String> otherNow = becomes(way, Side.OTHER, other);
+    Optional<String> base = text(baseLeft);
+    Optional<String> otherBase = becomes(way, Side.RIGHT, baseRight);
+    Optional<String> otherNow = becomes(way, Side.RIGHT, right);
     boolean alike =
         otherNow
-            .map(text -> way.across(Side.ONE, Text.of(text)))
-            .filter(new Crossing.Becomes(other)::equals)
+            .map(text -> way.across(Side.LEFT, Text.of(text)))
+            .filter(new Crossing.Becomes(right)::equals)
             .isPresent();
     if (base.isEmpty() || !otherBase.equals(base) || otherNow.equals(base) || !alike) {
       return Optional.empty();
     }
-    return Paragraphs.merge(base.get(), one.display(), otherNow.orElseThrow())
+    return Paragraphs.merge(base.get(), left.display(), otherNow.orElseThrow())
         .flatMap(text -> values(way, text));
   }
 
@@ -122,17 +122,17 @@ record Merge(Way way, Value baseOne, Value baseOther, Value one, Value other) {
 
   private static Optional<Values> values(Way way, String text) {
     Value merged = Text.of(text);
-    return way.across(Side.ONE, merged) instanceof Crossing.Becomes becomes
+    return way.across(Side.LEFT, merged) instanceof Crossing.Becomes becomes
         ? Optional.of(new Values(merged, becomes.value()))
         : Optional.empty();
   }
 
   /** All of both: the items of both lists, or one text after the other. */
-  static Optional<Values> both(Way way, Value one, Value other) {
-    if (isText(one) && isText(other)) {
-      return becomes(way, Side.OTHER, other)
-          .flatMap(text -> values(way, one.display() + "\n\n" + text));
+  static Optional<Values> both(Way way, Value left, Value right) {
+    if (isText(left) && isText(right)) {
+      return becomes(way, Side.RIGHT, right)
+          .flatMap(text -> values(way, left.display() + "\n\n" + text));
     }
-    return new Merge(way, Nothing.NOTHING, Nothing.NOTHING, one, other).lists();
+    return new Merge(way, Nothing.NOTHING, Nothing.NOTHING, left, right).lists();
   }
 }

@@ -8,8 +8,8 @@ import org.ysthmos.core.sync.FieldOutcome.Adopted;
 import org.ysthmos.core.sync.FieldOutcome.Carried;
 import org.ysthmos.core.sync.FieldOutcome.Conflict;
 import org.ysthmos.core.sync.FieldOutcome.Failed;
-import org.ysthmos.core.sync.FieldOutcome.Left;
 import org.ysthmos.core.sync.FieldOutcome.Merged;
+import org.ysthmos.core.sync.FieldOutcome.NotCarried;
 import org.ysthmos.core.sync.FieldOutcome.Unchanged;
 import org.ysthmos.core.sync.FieldOutcome.Waiting;
 import org.ysthmos.core.value.Value;
@@ -37,30 +37,30 @@ public final class Reconciler {
    *     conflict
    */
   public Reconciliation reconcile(
-      Agreed agreed, TaskNow one, TaskNow other, Map<String, Answer> answers) {
+      Agreed agreed, TaskNow left, TaskNow right, Map<String, Answer> answers) {
     List<FieldOutcome> outcomes = new ArrayList<>(fields.size());
     for (SyncField field : fields) {
-      Sides sides = new Sides(field, agreed, one, other);
+      Sides sides = new Sides(field, agreed, left, right);
       FieldOutcome outcome = sides.outcome();
       Answer answer = answers.get(field.name());
       outcomes.add(outcome instanceof Conflict && answer != null ? sides.as(answer) : outcome);
     }
-    return new Reconciliation(outcomes, agreed, one, other);
+    return new Reconciliation(outcomes, agreed, left, right);
   }
 
   /**
    * What becomes of a pair of which one task is gone.
    *
    * @param gone the side on which it is
-   * @param left the task that is left
+   * @param remaining the task that is not
    * @param when what is stated for that
    */
-  public GoneOutcome gone(Agreed agreed, Side gone, TaskNow left, WhenGone when) {
+  public GoneOutcome gone(Agreed agreed, Side gone, TaskNow remaining, WhenGone when) {
     Side there = gone.across();
     List<String> changed =
         fields.stream()
             .map(SyncField::name)
-            .filter(name -> !left.of(name).equals(agreed.of(there, name)))
+            .filter(name -> !remaining.of(name).equals(agreed.of(there, name)))
             .toList();
     return switch (when) {
       case CLOSE -> new GoneOutcome.Close(there);
@@ -75,10 +75,10 @@ public final class Reconciler {
   }
 
   /** One field on both sides. */
-  private record Sides(SyncField field, Agreed agreed, TaskNow one, TaskNow other) {
+  private record Sides(SyncField field, Agreed agreed, TaskNow left, TaskNow right) {
 
     private Value now(Side side) {
-      return (side == Side.ONE ? one : other).of(field.name());
+      return (side == Side.LEFT ? left : right).of(field.name());
     }
 
     private Value before(Side side) {
@@ -90,18 +90,18 @@ public final class Reconciler {
     }
 
     FieldOutcome outcome() {
-      boolean changedHere = changed(Side.ONE);
-      boolean changedThere = changed(Side.OTHER);
+      boolean changedHere = changed(Side.LEFT);
+      boolean changedThere = changed(Side.RIGHT);
       if (!changedHere && !changedThere) {
         return new Unchanged(field.name());
       }
-      if (field.way().agree(now(Side.ONE), now(Side.OTHER))) {
+      if (field.way().agree(now(Side.LEFT), now(Side.RIGHT))) {
         return new Adopted(field.name());
       }
       if (changedHere && changedThere) {
         return bothChanged();
       }
-      Side on = changedHere ? Side.ONE : Side.OTHER;
+      Side on = changedHere ? Side.LEFT : Side.RIGHT;
       return field.direction().carries(on) ? carry(on, Optional.empty()) : drifted(on);
     }
 
@@ -110,8 +110,8 @@ public final class Reconciler {
         case BOTH ->
             switch (field.both()) {
               case ASK -> new Conflict(field.name(), BOTH_CHANGED);
-              case ONE_WINS -> over(Side.ONE);
-              case OTHER_WINS -> over(Side.OTHER);
+              case LEFT_WINS -> over(Side.LEFT);
+              case RIGHT_WINS -> over(Side.RIGHT);
               case LATER_WINS ->
                   later()
                       .map(this::over)
@@ -122,9 +122,10 @@ public final class Reconciler {
                                   BOTH_CHANGED + ", and no time says which was the later"));
               case MERGE -> merge();
             };
-        case TO_OTHER -> followed(Side.ONE);
-        case TO_ONE -> followed(Side.OTHER);
-        case ONCE -> new Left(field.name(), Side.OTHER, "It is only written when a task is made");
+        case TO_RIGHT -> followed(Side.LEFT);
+        case TO_LEFT -> followed(Side.RIGHT);
+        case ONCE ->
+            new NotCarried(field.name(), Side.RIGHT, "It is only written when a task is made");
       };
     }
 
@@ -135,10 +136,10 @@ public final class Reconciler {
 
     private FieldOutcome drifted(Side on) {
       if (field.direction() == Direction.ONCE) {
-        return new Left(field.name(), on, "It is only written when a task is made");
+        return new NotCarried(field.name(), on, "It is only written when a task is made");
       }
       return switch (field.drift()) {
-        case LEAVE -> new Left(field.name(), on, "This side only follows; it stays as it is");
+        case LEAVE -> new NotCarried(field.name(), on, "This side only follows; it stays as it is");
         case RESTORE -> over(on.across());
         case ASK -> new Conflict(field.name(), "It was changed on the side that only follows");
       };
@@ -153,7 +154,7 @@ public final class Reconciler {
     private FieldOutcome carry(Side from, Optional<Value> over) {
       return switch (field.way().across(from, now(from))) {
         case Crossing.Becomes becomes -> written(from.across(), becomes.value(), over);
-        case Crossing.Stays stays -> new Left(field.name(), from, stays.because());
+        case Crossing.Stays stays -> new NotCarried(field.name(), from, stays.because());
         case Crossing.Waits waits -> new Waiting(field.name(), from, waits.because());
         case Crossing.Fails fails -> new Failed(field.name(), from, fails.problem());
       };
@@ -166,16 +167,16 @@ public final class Reconciler {
     }
 
     private Optional<Side> later() {
-      if (one.changedAt().isEmpty() || other.changedAt().isEmpty()) {
+      if (left.changedAt().isEmpty() || right.changedAt().isEmpty()) {
         return Optional.empty();
       }
-      int order = one.changedAt().get().compareTo(other.changedAt().get());
-      return order == 0 ? Optional.empty() : Optional.of(order > 0 ? Side.ONE : Side.OTHER);
+      int order = left.changedAt().get().compareTo(right.changedAt().get());
+      return order == 0 ? Optional.empty() : Optional.of(order > 0 ? Side.LEFT : Side.RIGHT);
     }
 
     private FieldOutcome merge() {
       return new Merge(
-              field.way(), before(Side.ONE), before(Side.OTHER), now(Side.ONE), now(Side.OTHER))
+              field.way(), before(Side.LEFT), before(Side.RIGHT), now(Side.LEFT), now(Side.RIGHT))
           .merged()
           .map(this::merged)
           .orElseGet(
@@ -183,27 +184,28 @@ public final class Reconciler {
     }
 
     private FieldOutcome merged(Merge.Values values) {
-      Optional<Value> toOne = Optional.of(values.one()).filter(any -> !any.equals(now(Side.ONE)));
-      Optional<Value> toOther =
-          Optional.of(values.other()).filter(any -> !any.equals(now(Side.OTHER)));
-      return toOne.isEmpty() && toOther.isEmpty()
+      Optional<Value> toLeft =
+          Optional.of(values.left()).filter(any -> !any.equals(now(Side.LEFT)));
+      Optional<Value> toRight =
+          Optional.of(values.right()).filter(any -> !any.equals(now(Side.RIGHT)));
+      return toLeft.isEmpty() && toRight.isEmpty()
           ? new Adopted(field.name())
-          : new Merged(field.name(), toOne, toOther);
+          : new Merged(field.name(), toLeft, toRight);
     }
 
     FieldOutcome as(Answer answer) {
       return switch (answer) {
         case Answer.Wins wins -> over(wins.side());
-        case Answer.Typed typed -> typed(typed.one());
+        case Answer.Typed typed -> typed(typed.left());
         case Answer.Both both ->
-            Merge.both(field.way(), now(Side.ONE), now(Side.OTHER))
+            Merge.both(field.way(), now(Side.LEFT), now(Side.RIGHT))
                 .map(this::merged)
                 .orElseGet(() -> new Conflict(field.name(), "It can only be the one or the other"));
       };
     }
 
     private FieldOutcome typed(Value value) {
-      return switch (field.way().across(Side.ONE, value)) {
+      return switch (field.way().across(Side.LEFT, value)) {
         case Crossing.Becomes becomes -> merged(new Merge.Values(value, becomes.value()));
         case Crossing.Stays stays -> new Conflict(field.name(), stays.because());
         case Crossing.Waits waits -> new Conflict(field.name(), waits.because());

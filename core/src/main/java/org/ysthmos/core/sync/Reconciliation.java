@@ -8,8 +8,8 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.sync.FieldOutcome.Adopted;
 import org.ysthmos.core.sync.FieldOutcome.Carried;
-import org.ysthmos.core.sync.FieldOutcome.Left;
 import org.ysthmos.core.sync.FieldOutcome.Merged;
+import org.ysthmos.core.sync.FieldOutcome.NotCarried;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -19,7 +19,7 @@ import org.ysthmos.core.value.Value;
  * @param agreed what both held when they last agreed
  */
 public record Reconciliation(
-    List<FieldOutcome> outcomes, Agreed agreed, TaskNow one, TaskNow other) {
+    List<FieldOutcome> outcomes, Agreed agreed, TaskNow left, TaskNow right) {
 
   public Reconciliation {
     outcomes = List.copyOf(outcomes);
@@ -37,7 +37,7 @@ public record Reconciliation(
   private static Optional<Value> written(FieldOutcome outcome, Side to) {
     return switch (outcome) {
       case Carried carried when carried.to() == to -> Optional.of(carried.value());
-      case Merged merged -> to == Side.ONE ? merged.one() : merged.other();
+      case Merged merged -> to == Side.LEFT ? merged.left() : merged.right();
       default -> Optional.empty();
     };
   }
@@ -46,40 +46,40 @@ public record Reconciliation(
    * What both sides hold by now, once it is written: the next change is held against this. A field
    * that waits, fails or is in conflict keeps what it agreed on before, so that it comes up again.
    *
-   * @param storedOne what {@link Side#ONE} stored of what was written to it; a field that it does
+   * @param storedLeft what {@link Side#LEFT} stored of what was written to it; a field that it does
    *     not tell is taken as it was written
-   * @param storedOther the same
+   * @param storedRight the same
    */
-  public Agreed after(Map<String, Value> storedOne, Map<String, Value> storedOther) {
-    Map<String, Value> ones = new HashMap<>();
-    Map<String, Value> others = new HashMap<>();
+  public Agreed after(Map<String, Value> storedLeft, Map<String, Value> storedRight) {
+    Map<String, Value> lefts = new HashMap<>();
+    Map<String, Value> rights = new HashMap<>();
     for (FieldOutcome outcome : outcomes) {
       String field = outcome.field();
       switch (outcome) {
         case Carried carried -> {
-          ones.put(field, held(outcome, Side.ONE, storedOne));
-          others.put(field, held(outcome, Side.OTHER, storedOther));
+          lefts.put(field, held(outcome, Side.LEFT, storedLeft));
+          rights.put(field, held(outcome, Side.RIGHT, storedRight));
         }
         case Merged merged -> {
-          ones.put(field, held(outcome, Side.ONE, storedOne));
-          others.put(field, held(outcome, Side.OTHER, storedOther));
+          lefts.put(field, held(outcome, Side.LEFT, storedLeft));
+          rights.put(field, held(outcome, Side.RIGHT, storedRight));
         }
         case Adopted adopted -> {
-          ones.put(field, one.of(field));
-          others.put(field, other.of(field));
+          lefts.put(field, left.of(field));
+          rights.put(field, right.of(field));
         }
-        case Left left -> {
-          ones.put(field, one.of(field));
-          others.put(field, other.of(field));
+        case NotCarried not -> {
+          lefts.put(field, left.of(field));
+          rights.put(field, right.of(field));
         }
         default -> {}
       }
     }
-    return agreed.with(ones, others);
+    return agreed.with(lefts, rights);
   }
 
   private Value held(FieldOutcome outcome, Side side, Map<String, Value> stored) {
-    Value now = (side == Side.ONE ? one : other).of(outcome.field());
+    Value now = (side == Side.LEFT ? left : right).of(outcome.field());
     return written(outcome, side)
         .map(value -> stored.getOrDefault(outcome.field(), value))
         .orElse(now);

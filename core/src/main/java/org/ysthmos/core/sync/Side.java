@@ -2,11 +2,11 @@ package org.ysthmos.core.sync;
 
 /** One of the two places that are kept alike. */
 public enum Side {
-  ONE,
-  OTHER;
+  LEFT,
+  RIGHT;
 
   /** The side across. */
   public Side across() {
-    return this == ONE ? OTHER : ONE;
+    return this == LEFT ? RIGHT : LEFT;
   }
 }

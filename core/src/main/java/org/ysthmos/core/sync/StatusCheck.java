@@ -19,22 +19,22 @@ import org.ysthmos.core.sync.StatusFinding.NotSeen;
 public final class StatusCheck {
 
   private final StatusTable table;
-  private final Set<String> ones;
-  private final Set<String> others;
+  private final Set<String> lefts;
+  private final Set<String> rights;
 
-  private StatusCheck(StatusTable table, Collection<String> ones, Collection<String> others) {
+  private StatusCheck(StatusTable table, Collection<String> lefts, Collection<String> rights) {
     this.table = table;
-    this.ones = new LinkedHashSet<>(ones);
-    this.others = new LinkedHashSet<>(others);
+    this.lefts = new LinkedHashSet<>(lefts);
+    this.rights = new LinkedHashSet<>(rights);
   }
 
   /**
-   * @param ones all statuses of {@link Side#ONE}
-   * @param others all statuses of {@link Side#OTHER}
+   * @param lefts all statuses of {@link Side#LEFT}
+   * @param rights all statuses of {@link Side#RIGHT}
    */
   public static List<StatusFinding> of(
-      StatusTable table, Collection<String> ones, Collection<String> others) {
-    StatusCheck check = new StatusCheck(table, ones, others);
+      StatusTable table, Collection<String> lefts, Collection<String> rights) {
+    StatusCheck check = new StatusCheck(table, lefts, rights);
     List<StatusFinding> found = new ArrayList<>();
     for (Side side : Side.values()) {
       check.mapped(side, found);
@@ -45,11 +45,11 @@ public final class StatusCheck {
   }
 
   private Set<String> all(Side side) {
-    return side == Side.ONE ? ones : others;
+    return side == Side.LEFT ? lefts : rights;
   }
 
   private static Statuses pair(Side side, String status, String across) {
-    return side == Side.ONE ? new Statuses(status, across) : new Statuses(across, status);
+    return side == Side.LEFT ? new Statuses(status, across) : new Statuses(across, status);
   }
 
   private void mapped(Side side, List<StatusFinding> found) {

@@ -20,8 +20,8 @@ public final class StatusTable {
   private final SequencedMap<String, String> back;
 
   /**
-   * @param there for statuses of {@link Side#ONE} those of {@link Side#OTHER}; a status that is not
-   *     mapped changes nothing across
+   * @param there for statuses of {@link Side#LEFT} those of {@link Side#RIGHT}; a status that is
+   *     not mapped changes nothing across
    * @param back the same for the other direction
    */
   public StatusTable(Map<String, String> there, Map<String, String> back) {
@@ -31,7 +31,7 @@ public final class StatusTable {
 
   /** What statuses of a side become across; those that are not mapped are not in it. */
   public SequencedMap<String, String> from(Side side) {
-    return side == Side.ONE ? there : back;
+    return side == Side.LEFT ? there : back;
   }
 
   /** What the status of a side becomes across; empty if it is not mapped. */
@@ -41,8 +41,8 @@ public final class StatusTable {
 
   /** Whether two statuses stand for each other, in either direction. */
   public boolean agree(Statuses pair) {
-    return across(Side.ONE, pair.one()).filter(pair.other()::equals).isPresent()
-        || across(Side.OTHER, pair.other()).filter(pair.one()::equals).isPresent();
+    return across(Side.LEFT, pair.left()).filter(pair.right()::equals).isPresent()
+        || across(Side.RIGHT, pair.right()).filter(pair.left()::equals).isPresent();
   }
 
   /**

@@ -1,14 +1,14 @@
 package org.ysthmos.core.sync;
 
 /** The status of a task on each side. */
-public record Statuses(String one, String other) {
+public record Statuses(String left, String right) {
 
   public String of(Side side) {
-    return side == Side.ONE ? one : other;
+    return side == Side.LEFT ? left : right;
   }
 
   /** The same with another status on a side. */
   public Statuses with(Side side, String status) {
-    return side == Side.ONE ? new Statuses(status, other) : new Statuses(one, status);
+    return side == Side.LEFT ? new Statuses(status, right) : new Statuses(left, status);
   }
 }

@@ -20,9 +20,9 @@ public interface Way {
    * Whether two values stand for each other, in either direction: then neither is touched, so that
    * what only one side can say is not lost (the put-back rule, see {@link StatusTable}).
    */
-  default boolean agree(Value one, Value other) {
-    return across(Side.ONE, one).equals(new Crossing.Becomes(other))
-        || across(Side.OTHER, other).equals(new Crossing.Becomes(one));
+  default boolean agree(Value left, Value right) {
+    return across(Side.LEFT, left).equals(new Crossing.Becomes(right))
+        || across(Side.RIGHT, right).equals(new Crossing.Becomes(left));
   }
 
   /** Statuses by a table; one that is not mapped changes nothing across. */

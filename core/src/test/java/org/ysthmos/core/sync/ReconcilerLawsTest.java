@@ -67,13 +67,13 @@ class ReconcilerLawsTest {
     private SyncField field(String name) {
       return new SyncField(
           name,
-          one(Direction.values()),
-          one(BothChanged.values()),
-          one(Drift.values()),
+          left(Direction.values()),
+          left(BothChanged.values()),
+          left(Drift.values()),
           random.nextBoolean() ? Way.SAME : Way.of(table()));
     }
 
-    private <T> T one(T[] some) {
+    private <T> T left(T[] some) {
       return some[random.nextInt(some.length)];
     }
 
@@ -123,7 +123,7 @@ class ReconcilerLawsTest {
 
     private void edit() {
       SyncField field = fields.get(random.nextInt(fields.size()));
-      held.get(one(Side.values())).put(field.name(), drawn(field));
+      held.get(left(Side.values())).put(field.name(), drawn(field));
     }
 
     private Value drawn(SyncField field) {
@@ -139,10 +139,10 @@ class ReconcilerLawsTest {
     }
 
     private Reconciliation look(Map<String, Answer> answers) {
-      TaskNow one = now(Side.ONE);
-      TaskNow other = now(Side.OTHER);
-      Reconciliation came = reconciler.reconcile(agreed, one, other, answers);
-      assertThat(reconciler.reconcile(agreed, one, other, answers)).isEqualTo(came);
+      TaskNow left = now(Side.LEFT);
+      TaskNow right = now(Side.RIGHT);
+      Reconciliation came = reconciler.reconcile(agreed, left, right, answers);
+      assertThat(reconciler.reconcile(agreed, left, right, answers)).isEqualTo(came);
       return came;
     }
 
@@ -154,7 +154,7 @@ class ReconcilerLawsTest {
         held.get(side).putAll(kept);
         stored.put(side, kept);
       }
-      return came.after(stored.get(Side.ONE), stored.get(Side.OTHER));
+      return came.after(stored.get(Side.LEFT), stored.get(Side.RIGHT));
     }
 
     private Map<Side, Map<String, Value>> copy() {
@@ -169,21 +169,21 @@ class ReconcilerLawsTest {
         agreed = write(look(Map.of()));
       }
       Reconciliation still = look(Map.of());
-      assertThat(still.writes(Side.ONE)).isEmpty();
-      assertThat(still.writes(Side.OTHER)).isEmpty();
+      assertThat(still.writes(Side.LEFT)).isEmpty();
+      assertThat(still.writes(Side.RIGHT)).isEmpty();
       agreed = write(still);
       Map<String, Answer> answers = new HashMap<>();
       for (FieldOutcome outcome : still.outcomes()) {
         if (outcome instanceof Conflict) {
-          answers.put(outcome.field(), new Answer.Wins(one(Side.values())));
+          answers.put(outcome.field(), new Answer.Wins(left(Side.values())));
         }
       }
       if (!answers.isEmpty() && random.nextBoolean()) {
         agreed = write(look(answers));
         Reconciliation after = look(Map.of());
         assertThat(after.outcomes()).noneMatch(Conflict.class::isInstance);
-        assertThat(after.writes(Side.ONE)).isEmpty();
-        assertThat(after.writes(Side.OTHER)).isEmpty();
+        assertThat(after.writes(Side.LEFT)).isEmpty();
+        assertThat(after.writes(Side.RIGHT)).isEmpty();
       }
     }
 
@@ -198,7 +198,7 @@ class ReconcilerLawsTest {
         if (outcome instanceof FieldOutcome.Merged merged) {
           for (Side side : Side.values()) {
             Value now = before.get(side).getOrDefault(merged.field(), Nothing.NOTHING);
-            Value then = (side == Side.ONE ? merged.one() : merged.other()).orElse(now);
+            Value then = (side == Side.LEFT ? merged.left() : merged.right()).orElse(now);
             assertThat(parts(then)).containsAll(added(now, agreed.of(side, merged.field())));
           }
         }
@@ -222,11 +222,11 @@ class ReconcilerLawsTest {
     private void checkWhatAgreesIsNotTouched(
         Reconciliation came, Map<Side, Map<String, Value>> before) {
       for (SyncField field : fields) {
-        Value one = before.get(Side.ONE).getOrDefault(field.name(), Nothing.NOTHING);
-        Value other = before.get(Side.OTHER).getOrDefault(field.name(), Nothing.NOTHING);
-        if (field.way().agree(one, other)) {
-          assertThat(came.writes(Side.ONE)).doesNotContainKey(field.name());
-          assertThat(came.writes(Side.OTHER)).doesNotContainKey(field.name());
+        Value left = before.get(Side.LEFT).getOrDefault(field.name(), Nothing.NOTHING);
+        Value right = before.get(Side.RIGHT).getOrDefault(field.name(), Nothing.NOTHING);
+        if (field.way().agree(left, right)) {
+          assertThat(came.writes(Side.LEFT)).doesNotContainKey(field.name());
+          assertThat(came.writes(Side.RIGHT)).doesNotContainKey(field.name());
         }
       }
     }

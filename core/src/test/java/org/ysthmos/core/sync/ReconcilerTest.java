@@ -15,8 +15,8 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.ysthmos.core.sync.FieldOutcome.Adopted;
 import org.ysthmos.core.sync.FieldOutcome.Carried;
 import org.ysthmos.core.sync.FieldOutcome.Conflict;
-import org.ysthmos.core.sync.FieldOutcome.Left;
 import org.ysthmos.core.sync.FieldOutcome.Merged;
+import org.ysthmos.core.sync.FieldOutcome.NotCarried;
 import org.ysthmos.core.sync.FieldOutcome.Unchanged;
 import org.ysthmos.core.sync.FieldOutcome.Waiting;
 import org.ysthmos.core.value.ListValue;
@@ -42,17 +42,17 @@ class ReconcilerTest {
     return new TaskNow(Map.of("f", value), Optional.empty());
   }
 
-  private static Agreed agreed(Value one, Value other) {
-    return new Agreed(Map.of("f", one), Map.of("f", other));
+  private static Agreed agreed(Value left, Value right) {
+    return new Agreed(Map.of("f", left), Map.of("f", right));
   }
 
-  private static Reconciliation run(SyncField field, Value base, Value one, Value other) {
+  private static Reconciliation run(SyncField field, Value base, Value left, Value right) {
     return new Reconciler(List.of(field))
-        .reconcile(agreed(base, base), task(one), task(other), Map.of());
+        .reconcile(agreed(base, base), task(left), task(right), Map.of());
   }
 
-  private static FieldOutcome outcome(SyncField field, String base, String one, String other) {
-    return run(field, Text.of(base), Text.of(one), Text.of(other)).outcomes().getFirst();
+  private static FieldOutcome outcome(SyncField field, String base, String left, String right) {
+    return run(field, Text.of(base), Text.of(left), Text.of(right)).outcomes().getFirst();
   }
 
   private static Carried carried(Side to, String value, String over) {
@@ -63,8 +63,8 @@ class ReconcilerTest {
   void changeOfOneSideIsCarriedToTheOther() {
     SyncField field = both(BothChanged.ASK);
     assertThat(outcome(field, "a", "a", "a")).isEqualTo(new Unchanged("f"));
-    assertThat(outcome(field, "a", "b", "a")).isEqualTo(carried(Side.OTHER, "b", null));
-    assertThat(outcome(field, "a", "a", "b")).isEqualTo(carried(Side.ONE, "b", null));
+    assertThat(outcome(field, "a", "b", "a")).isEqualTo(carried(Side.RIGHT, "b", null));
+    assertThat(outcome(field, "a", "a", "b")).isEqualTo(carried(Side.LEFT, "b", null));
     assertThat(outcome(field, "a", "b", "b")).isEqualTo(new Adopted("f"));
     assertThat(outcome(field, "a", "b", "c")).isInstanceOf(Conflict.class);
   }
@@ -72,10 +72,10 @@ class ReconcilerTest {
   /** What is written over is named, so that nothing that a person typed is lost unseen. */
   @Test
   void whereBothChangedThePolicyOfTheFieldDecides() {
-    assertThat(outcome(both(BothChanged.ONE_WINS), "a", "b", "c"))
-        .isEqualTo(carried(Side.OTHER, "b", "c"));
-    assertThat(outcome(both(BothChanged.OTHER_WINS), "a", "b", "c"))
-        .isEqualTo(carried(Side.ONE, "c", "b"));
+    assertThat(outcome(both(BothChanged.LEFT_WINS), "a", "b", "c"))
+        .isEqualTo(carried(Side.RIGHT, "b", "c"));
+    assertThat(outcome(both(BothChanged.RIGHT_WINS), "a", "b", "c"))
+        .isEqualTo(carried(Side.LEFT, "c", "b"));
     // Paragraphs of one word clash.
     assertThat(outcome(both(BothChanged.MERGE), "a", "b", "c")).isInstanceOf(Conflict.class);
     assertThat(outcome(both(BothChanged.MERGE), "a\n\nz", "b\n\nz", "a\n\nz\n\nc"))
@@ -86,8 +86,8 @@ class ReconcilerTest {
 
   @ParameterizedTest
   @CsvSource({
-    "true, false, ONE",
-    "false, true, OTHER",
+    "true, false, LEFT",
+    "false, true, RIGHT",
     "true, true, ",
     "false, false, ",
   })
@@ -112,25 +112,25 @@ class ReconcilerTest {
 
   @Test
   void sideThatOnlyFollowsMayDrift() {
-    SyncField left = field(Direction.TO_OTHER, BothChanged.ASK, Drift.LEAVE);
-    SyncField restored = field(Direction.TO_OTHER, BothChanged.ASK, Drift.RESTORE);
-    SyncField asked = field(Direction.TO_OTHER, BothChanged.ASK, Drift.ASK);
-    assertThat(outcome(left, "a", "a", "x")).isInstanceOf(Left.class);
-    assertThat(outcome(restored, "a", "a", "x")).isEqualTo(carried(Side.OTHER, "a", "x"));
+    SyncField left = field(Direction.TO_RIGHT, BothChanged.ASK, Drift.LEAVE);
+    SyncField restored = field(Direction.TO_RIGHT, BothChanged.ASK, Drift.RESTORE);
+    SyncField asked = field(Direction.TO_RIGHT, BothChanged.ASK, Drift.ASK);
+    assertThat(outcome(left, "a", "a", "x")).isInstanceOf(NotCarried.class);
+    assertThat(outcome(restored, "a", "a", "x")).isEqualTo(carried(Side.RIGHT, "a", "x"));
     assertThat(outcome(asked, "a", "a", "x")).isInstanceOf(Conflict.class);
     // It follows again when the other changes, and says what it writes over.
-    assertThat(outcome(left, "a", "b", "x")).isEqualTo(carried(Side.OTHER, "b", "x"));
+    assertThat(outcome(left, "a", "b", "x")).isEqualTo(carried(Side.RIGHT, "b", "x"));
     assertThat(outcome(asked, "a", "b", "x")).isInstanceOf(Conflict.class);
-    assertThat(outcome(left, "a", "b", "a")).isEqualTo(carried(Side.OTHER, "b", null));
+    assertThat(outcome(left, "a", "b", "a")).isEqualTo(carried(Side.RIGHT, "b", null));
     SyncField once = field(Direction.ONCE, BothChanged.ASK, Drift.RESTORE);
-    assertThat(outcome(once, "a", "b", "a")).isInstanceOf(Left.class);
-    assertThat(outcome(once, "a", "b", "c")).isInstanceOf(Left.class);
+    assertThat(outcome(once, "a", "b", "a")).isInstanceOf(NotCarried.class);
+    assertThat(outcome(once, "a", "b", "c")).isInstanceOf(NotCarried.class);
   }
 
   /** A drift that was left is told once, not each time. */
   @Test
   void whatWasLeftIsAgreedOnAsItIs() {
-    SyncField field = field(Direction.TO_OTHER, BothChanged.ASK, Drift.LEAVE);
+    SyncField field = field(Direction.TO_RIGHT, BothChanged.ASK, Drift.LEAVE);
     Agreed after = run(field, Text.of("a"), Text.of("a"), Text.of("x")).after(Map.of(), Map.of());
     Reconciliation again =
         new Reconciler(List.of(field))
@@ -178,8 +178,8 @@ class ReconcilerTest {
             task(Text.of("dropped")),
             Map.of());
     assertThat(dropped.outcomes())
-        .containsExactly(new Left("f", Side.OTHER, "“dropped” is not mapped"));
-    assertThat(dropped.after(Map.of(), Map.of()).of(Side.OTHER, "f")).isEqualTo(Text.of("dropped"));
+        .containsExactly(new NotCarried("f", Side.RIGHT, "“dropped” is not mapped"));
+    assertThat(dropped.after(Map.of(), Map.of()).of(Side.RIGHT, "f")).isEqualTo(Text.of("dropped"));
   }
 
   @Test
@@ -195,7 +195,7 @@ class ReconcilerTest {
                             .filter(name -> !name.equals("own"))
                             .map(
                                 name ->
-                                    from == Side.ONE
+                                    from == Side.LEFT
                                         ? name.toUpperCase(Locale.ROOT)
                                         : name.toLowerCase(Locale.ROOT))
                             .toArray(String[]::new)));
@@ -207,9 +207,9 @@ class ReconcilerTest {
                 task(ListValue.ofTexts("b", "own", "c")),
                 task(ListValue.ofTexts("A", "B", "D")),
                 Map.of());
-    assertThat(came.writes(Side.ONE))
+    assertThat(came.writes(Side.LEFT))
         .isEqualTo(Map.of("f", ListValue.ofTexts("b", "own", "c", "d")));
-    assertThat(came.writes(Side.OTHER)).isEqualTo(Map.of("f", ListValue.ofTexts("B", "D", "C")));
+    assertThat(came.writes(Side.RIGHT)).isEqualTo(Map.of("f", ListValue.ofTexts("B", "D", "C")));
     // All of them removed on one side while the other added one.
     assertThat(
             run(
@@ -234,7 +234,7 @@ class ReconcilerTest {
             (from, value) -> new Crossing.Waits("The parent is not there so far"));
     Reconciliation came = run(parent, Nothing.NOTHING, Text.of("t-1"), Nothing.NOTHING);
     assertThat(came.outcomes())
-        .containsExactly(new Waiting("f", Side.ONE, "The parent is not there so far"));
+        .containsExactly(new Waiting("f", Side.LEFT, "The parent is not there so far"));
     assertThat(came.after(Map.of(), Map.of())).isEqualTo(came.agreed());
   }
 
@@ -243,24 +243,24 @@ class ReconcilerTest {
     Reconciler reconciler = new Reconciler(List.of(both(BothChanged.ASK)));
     Map<String, Answer> answers = new HashMap<>();
     Agreed base = agreed(Text.of("a"), Text.of("a"));
-    TaskNow one = task(Text.of("b"));
-    TaskNow other = task(Text.of("c"));
-    Reconciliation asked = reconciler.reconcile(base, one, other, answers);
-    assertThat(asked.writes(Side.ONE)).isEmpty();
+    TaskNow left = task(Text.of("b"));
+    TaskNow right = task(Text.of("c"));
+    Reconciliation asked = reconciler.reconcile(base, left, right, answers);
+    assertThat(asked.writes(Side.LEFT)).isEmpty();
     assertThat(asked.after(Map.of(), Map.of())).as("it comes up again").isEqualTo(base);
 
-    answers.put("f", new Answer.Wins(Side.OTHER));
-    assertThat(reconciler.reconcile(base, one, other, answers).outcomes())
-        .containsExactly(carried(Side.ONE, "c", "b"));
+    answers.put("f", new Answer.Wins(Side.RIGHT));
+    assertThat(reconciler.reconcile(base, left, right, answers).outcomes())
+        .containsExactly(carried(Side.LEFT, "c", "b"));
     answers.put("f", new Answer.Both());
-    assertThat(reconciler.reconcile(base, one, other, answers).writes(Side.OTHER))
+    assertThat(reconciler.reconcile(base, left, right, answers).writes(Side.RIGHT))
         .isEqualTo(Map.of("f", Text.of("b\n\nc")));
     answers.put("f", new Answer.Typed(Text.of("d")));
-    Reconciliation typed = reconciler.reconcile(base, one, other, answers);
-    assertThat(typed.writes(Side.ONE)).isEqualTo(Map.of("f", Text.of("d")));
-    assertThat(typed.writes(Side.OTHER)).isEqualTo(Map.of("f", Text.of("d")));
+    Reconciliation typed = reconciler.reconcile(base, left, right, answers);
+    assertThat(typed.writes(Side.LEFT)).isEqualTo(Map.of("f", Text.of("d")));
+    assertThat(typed.writes(Side.RIGHT)).isEqualTo(Map.of("f", Text.of("d")));
     // An answer to what is no conflict any more writes nothing.
-    assertThat(reconciler.reconcile(base, one, task(Text.of("b")), answers).outcomes())
+    assertThat(reconciler.reconcile(base, left, task(Text.of("b")), answers).outcomes())
         .containsExactly(new Adopted("f"));
   }
 

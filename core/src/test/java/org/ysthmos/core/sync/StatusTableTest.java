@@ -47,18 +47,18 @@ class StatusTableTest {
   @ParameterizedTest
   @CsvSource({
     // What agrees is not touched, so that the ledger keeps what the board cannot say.
-    "ONE, doing, waiting, doing, waiting",
-    "ONE, doing, planned, doing, started",
-    "OTHER, to-do, waiting, doing, waiting",
-    "OTHER, doing, waiting, doing, waiting",
-    "ONE, done, checked, done, checked",
-    "ONE, done, waiting, done, finished",
+    "LEFT, doing, waiting, doing, waiting",
+    "LEFT, doing, planned, doing, started",
+    "RIGHT, to-do, waiting, doing, waiting",
+    "RIGHT, doing, waiting, doing, waiting",
+    "LEFT, done, checked, done, checked",
+    "LEFT, done, waiting, done, finished",
     // A status that is not mapped changes nothing.
-    "OTHER, doing, dropped, doing, dropped",
+    "RIGHT, doing, dropped, doing, dropped",
   })
   void changeIsCarriedAcrossOnlyWhereTheTwoAgreeNoMore(
-      Side changed, String one, String other, String oneAfter, String otherAfter) {
-    assertThat(GARDEN.settle(new Statuses(one, other), changed))
+      Side changed, String left, String right, String oneAfter, String otherAfter) {
+    assertThat(GARDEN.settle(new Statuses(left, right), changed))
         .isEqualTo(new Statuses(oneAfter, otherAfter));
   }
 
@@ -66,13 +66,13 @@ class StatusTableTest {
   void tableIsExplained() {
     assertThat(StatusCheck.of(GARDEN, LANES, LEDGER))
         .contains(
-            new NotMapped(Side.OTHER, "dropped"),
-            new NeverReached(Side.OTHER, "waiting"),
-            new NeverReached(Side.OTHER, "checked"),
-            new NeverReached(Side.OTHER, "dropped"),
-            new NotSeen(Side.OTHER, "started", "waiting", "doing"),
-            new Lost(Side.OTHER, "waiting", "doing", List.of("to-do"), "started"))
-        .noneMatch(one -> one instanceof Lost lost && lost.side() == Side.ONE);
+            new NotMapped(Side.RIGHT, "dropped"),
+            new NeverReached(Side.RIGHT, "waiting"),
+            new NeverReached(Side.RIGHT, "checked"),
+            new NeverReached(Side.RIGHT, "dropped"),
+            new NotSeen(Side.RIGHT, "started", "waiting", "doing"),
+            new Lost(Side.RIGHT, "waiting", "doing", List.of("to-do"), "started"))
+        .noneMatch(one -> one instanceof Lost lost && lost.side() == Side.LEFT);
   }
 
   /** Twice is once, what agrees is not touched, and what is mapped agrees afterwards. */
@@ -84,9 +84,9 @@ class StatusTableTest {
       List<String> ones = names("a", 1 + random.nextInt(6));
       List<String> others = names("b", 1 + random.nextInt(6));
       StatusTable table = new StatusTable(drawn(ones, others, random), drawn(others, ones, random));
-      for (String one : ones) {
-        for (String other : others) {
-          Statuses pair = new Statuses(one, other);
+      for (String left : ones) {
+        for (String right : others) {
+          Statuses pair = new Statuses(left, right);
           for (Side side : Side.values()) {
             Statuses settled = table.settle(pair, side);
             assertThat(table.settle(settled, side)).isEqualTo(settled);
@@ -159,20 +159,20 @@ class StatusTableTest {
   private static void check(StatusTable table, List<String> ones, List<String> others) {
     List<StatusFinding> found = StatusCheck.of(table, ones, others);
     for (Side side : Side.values()) {
-      List<String> here = side == Side.ONE ? ones : others;
-      List<String> across = side == Side.ONE ? others : ones;
+      List<String> here = side == Side.LEFT ? ones : others;
+      List<String> across = side == Side.LEFT ? others : ones;
       Set<StatusFinding> happens = new HashSet<>();
       Set<String> reached = new HashSet<>();
       for (String status : here) {
-        for (String other : across) {
-          Statuses start = new Statuses("", "").with(side, status).with(side.across(), other);
+        for (String right : across) {
+          Statuses start = new Statuses("", "").with(side, status).with(side.across(), right);
           for (String to : here) {
             Statuses then = table.settle(start.with(side, to), side);
             if (table.agree(start)
                 && !to.equals(status)
                 && then.equals(start.with(side, to))
                 && table.across(side, to).isPresent()) {
-              happens.add(new NotSeen(side, status, to, other));
+              happens.add(new NotSeen(side, status, to, right));
             }
           }
           changesAcross(
@@ -184,8 +184,8 @@ class StatusTableTest {
               end -> {
                 if (!end.of(side).equals(status)) {
                   reached.add(end.of(side));
-                  if (table.agree(start) && end.of(side.across()).equals(other)) {
-                    happens.add(new Lost(side, status, other, List.of(), ""));
+                  if (table.agree(start) && end.of(side.across()).equals(right)) {
+                    happens.add(new Lost(side, status, right, List.of(), ""));
                   }
                 }
               });
@@ -196,17 +196,17 @@ class StatusTableTest {
         assertThat(found.contains(new NotMapped(side, status))).isEqualTo(!mapped);
         if (here.size() > 1) {
           assertThat(found.contains(new NeverReached(side, status)))
-              .as("%s there %s back %s", status, table.from(Side.ONE), table.from(Side.OTHER))
+              .as("%s there %s back %s", status, table.from(Side.LEFT), table.from(Side.RIGHT))
               .isEqualTo(!reached.contains(status));
         }
       }
       Set<StatusFinding> said = new HashSet<>();
-      for (StatusFinding one : found) {
-        if (one instanceof NotSeen seen
+      for (StatusFinding left : found) {
+        if (left instanceof NotSeen seen
             && seen.side() == side
             && table.across(side, seen.to()).isPresent()) {
           said.add(seen);
-        } else if (one instanceof Lost lost && lost.side() == side) {
+        } else if (left instanceof Lost lost && lost.side() == side) {
           assertThat(after(table, lost)).isEqualTo(lost.becomes()).isNotEqualTo(lost.status());
           if (lost.over().size() < CHANGES) {
             said.add(new Lost(side, lost.status(), lost.across(), List.of(), ""));
@@ -214,7 +214,7 @@ class StatusTableTest {
         }
       }
       assertThat(said)
-          .as("there %s back %s", table.from(Side.ONE), table.from(Side.OTHER))
+          .as("there %s back %s", table.from(Side.LEFT), table.from(Side.RIGHT))
           .isEqualTo(happens);
     }
   }
