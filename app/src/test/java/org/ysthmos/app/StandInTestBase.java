@@ -55,7 +55,7 @@ abstract class StandInTestBase {
       URI hook = URI.create("http://127.0.0.1:" + PORT + "/hooks/visitor-desk/hazard-reports");
       DESK = new VisitorDesk(0, DESK_TOKEN, DATA.resolve("standins"), clock, hook, SECRET).start();
       BOARD = new GroundsBoard(0, BOARD_TOKEN, DATA.resolve("standins"), clock).start();
-      BOARD.tellsOfYards(URI.create("http://127.0.0.1:" + PORT + "/hooks/grounds-board"), SECRET);
+      BOARD.tellsOfTasks(URI.create("http://127.0.0.1:" + PORT + "/hooks/grounds-board"), SECRET);
       FRIENDS = new FriendsRegister(0, "friends", DATA.resolve("standins"), clock).start();
       POST = new PostRoom(0, 0, 0, "post", DATA.resolve("standins"), clock).start();
       Path kept = DATA.resolve("standins");

@@ -52,8 +52,8 @@ public final class StandIns {
         "grounds-board",
         (own, data, clock) -> {
           var board = new GroundsBoard(own.port(), own.need("token"), data, clock);
-          own.find("yard-hooks")
-              .ifPresent(at -> board.tellsOfYards(URI.create(at), own.need("hook-secret")));
+          own.find("task-hooks")
+              .ifPresent(at -> board.tellsOfTasks(URI.create(at), own.need("hook-secret")));
           return board;
         });
     MAKERS.put(

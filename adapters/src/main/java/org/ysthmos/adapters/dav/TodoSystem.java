@@ -89,7 +89,8 @@ final class TodoSystem implements SystemGateway {
       Optional<Answered> there = calls.get(Purpose.READ, at(collection, id), log);
       return new Found(
           there.flatMap(answered -> record(id, answered)).map(JsonNode.class::cast).stream()
-              .toList());
+              .toList(),
+          there.flatMap(Answered::tag));
     } catch (DavCalls.Failed e) {
       return new Unanswered(e.failure());
     }
@@ -183,6 +184,10 @@ final class TodoSystem implements SystemGateway {
         Todo.read(there.body().asText())
             .orElseThrow(() -> calls.shapeChanged("“" + id + "” holds no VTODO"));
     String tag = there.tag().orElseThrow(() -> calls.shapeChanged("no ETag comes with a task"));
+    if (effect.tag().filter(read -> !read.equals(tag)).isPresent()) {
+      throw calls.refused(
+          FailureKind.CHANGED_MEANWHILE, "the task was changed since it was read", "Send it again");
+    }
     todo.set(effect.fields(), clock.instant());
     Answered changed =
         calls.made(calls.put(Purpose.CHANGE, at, "If-Match", tag, TYPE, todo.write(), log), true);
@@ -196,12 +201,12 @@ final class TodoSystem implements SystemGateway {
         : List.of();
   }
 
-  private static Map<String, String> stored(Todo todo, SequencedMap<String, ?> fields) {
-    Map<String, String> stored = new LinkedHashMap<>();
+  private static Map<String, JsonNode> stored(Todo todo, SequencedMap<String, ?> fields) {
+    Map<String, JsonNode> stored = new LinkedHashMap<>();
     ObjectNode record = todo.record("", "");
     for (String field : fields.keySet()) {
       if (record.path(field).isValueNode()) {
-        stored.put(field, record.path(field).asText());
+        stored.put(field, record.path(field));
       }
     }
     return stored;

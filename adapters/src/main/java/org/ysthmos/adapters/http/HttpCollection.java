@@ -187,6 +187,11 @@ public record HttpCollection(
                 PollSpec.USUAL_KINDS));
   }
 
+  @Override
+  public Optional<Pointer> changedAt() {
+    return poll.flatMap(Poll::changed);
+  }
+
   /**
    * A version may stand in what changed alone. The moment of change then tells one state from
    * another as well, if it is finer than a second: nobody else's change has the same.

@@ -41,9 +41,12 @@ final class HttpDelivery {
   private final HttpCollection collection;
   private final Effect effect;
   private final CallLog calls;
-  private final Map<String, String> stored = new LinkedHashMap<>();
+  private final Map<String, JsonNode> stored = new LinkedHashMap<>();
   private final List<String> marks = new ArrayList<>();
   private Optional<String> record;
+
+  /** Whether a call of ours changed the record, so that its tag is another by now. */
+  private boolean wrote;
 
   HttpDelivery(
       HttpSystem system,
@@ -107,6 +110,7 @@ final class HttpDelivery {
     if (!(answer instanceof Answered answered) || answered.status() / 100 != 2) {
       return Optional.of(failures.of(answer, true));
     }
+    wrote = true;
     note(write, answered.body());
     if (makes) {
       JsonNode id = collection.createdId().in(answered.body());
@@ -179,6 +183,10 @@ final class HttpDelivery {
    */
   private Optional<ObjectNode> current(Write write, Map<String, String> headers) throws Unread {
     if (!write.ifMatch() && !write.whole()) {
+      return Optional.empty();
+    }
+    if (!write.whole() && effect.tag().isPresent() && !wrote) {
+      headers.put("If-Match", effect.tag().get());
       return Optional.empty();
     }
     Answer now = read();
@@ -264,7 +272,7 @@ final class HttpDelivery {
     for (Placed placed : write.fields()) {
       JsonNode kept = placed.at().in(task);
       if (!kept.isMissingNode() && !kept.isNull()) {
-        stored.put(placed.field(), StoredText.of(kept));
+        stored.put(placed.field(), kept);
       }
     }
   }

@@ -74,11 +74,13 @@ public final class HttpSystem implements SystemGateway {
     if (answered.status() / 100 != 2) {
       return new Unanswered(failures.of(answer, false));
     }
-    return found(find.get(), answered.body());
+    return found(find.get(), answered);
   }
 
-  private LookupAnswer found(Find find, JsonNode body) {
-    return find.items().map(items -> items(items, body)).orElseGet(() -> new Found(List.of(body)));
+  private LookupAnswer found(Find find, Answered answered) {
+    return find.items()
+        .map(items -> items(items, answered.body()))
+        .orElseGet(() -> new Found(List.of(answered.body()), answered.tag()));
   }
 
   private LookupAnswer items(Pointer at, JsonNode body) {

@@ -1,6 +1,7 @@
 package org.ysthmos.adapters.system;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -39,6 +40,11 @@ public interface SystemCollection {
 
   /** How it is asked what changed; empty if it is not. */
   default Optional<PollSpec> polled() {
+    return Optional.empty();
+  }
+
+  /** Where a record says when it was changed last; empty if it does not. */
+  default Optional<Pointer> changedAt() {
     return Optional.empty();
   }
 
@@ -89,10 +95,17 @@ public interface SystemCollection {
 
   /** Its shape, with what can be done with it. */
   default CollectionShape able() {
+    List<FieldShape> all = new ArrayList<>(shape().fields());
+    readFields().stream().filter(field -> !all.contains(field)).forEach(all::add);
     return shape()
+        .withFields(all)
         .with(
             new CollectionShape.Abilities(
-                kinds(), makes() || takesMessages(), changes(), page().isPresent()));
+                kinds(),
+                makes() || takesMessages(),
+                changes(),
+                page().isPresent(),
+                findsBy().contains(List.of("id"))));
   }
 
   /** The fields that stand in its records, each under its address. */

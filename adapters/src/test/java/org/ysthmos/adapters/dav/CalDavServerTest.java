@@ -104,7 +104,7 @@ class CalDavServerTest {
         .contains("key-1");
     assertThat(read("key-1").path("due").asText()).isEqualTo("2026-11-30");
     var changed = (TaskGateway.Delivered) deliver(Optional.of("key-1"), fields("Water the mosses"));
-    assertThat(changed.stored()).containsEntry("title", "Water the mosses");
+    assertThat(changed.storedTexts()).containsEntry("title", "Water the mosses");
     assertThat(read("key-1").path("title").asText()).isEqualTo("Water the mosses");
     assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);
     assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);

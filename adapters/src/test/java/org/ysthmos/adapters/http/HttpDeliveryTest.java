@@ -2,6 +2,8 @@ package org.ysthmos.adapters.http;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.node.DoubleNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -28,7 +30,12 @@ class HttpDeliveryTest extends WithScriptedSystem {
     assertThat(deliver(true, Optional.empty(), fields()))
         .isEqualTo(
             new TaskGateway.Delivered(
-                "j 7", Map.of("title", "Sweep", "priority", "1.5", "notes", "by hand"), List.of()));
+                "j 7",
+                Map.of(
+                    "title", TextNode.valueOf("Sweep"),
+                    "priority", DoubleNode.valueOf(1.5),
+                    "notes", TextNode.valueOf("by hand")),
+                List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /jobs {\"title\":\"Sweep\",\"due\":\"2026-11-30T17:00:00Z\",\"priority\":1.5,"
@@ -51,7 +58,12 @@ class HttpDeliveryTest extends WithScriptedSystem {
     assertThat(system.deliver(effect, made -> {}, calls::add))
         .isEqualTo(
             new TaskGateway.Delivered(
-                "p1", Map.of("title", "Seeds", "owner", "U-7", "town", "T."), List.of()));
+                "p1",
+                Map.of(
+                    "title", TextNode.valueOf("Seeds"),
+                    "owner", TextNode.valueOf("U-7"),
+                    "town", TextNode.valueOf("T.")),
+                List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /parcels {\"parcel\":{\"title\":\"Seeds\","
@@ -82,7 +94,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
     }
     Optional<String> record = kind == EffectKind.CREATE ? Optional.empty() : Optional.of("e1");
     return system.deliver(
-        new TaskGateway.Effect("errands", kind, "key-1", record, fields, held),
+        new TaskGateway.Effect("errands", kind, "key-1", record, fields, held, Optional.empty()),
         made -> {},
         calls::add);
   }
@@ -180,7 +192,8 @@ class HttpDeliveryTest extends WithScriptedSystem {
   void keyGoesInAHeaderAndFieldsWhereTheyBelong() {
     willAnswer(201, "{\"order\":{\"id\":9,\"title\":\"Sweep\"}}");
     assertThat(order(Optional.empty()))
-        .isEqualTo(new TaskGateway.Delivered("9", Map.of("title", "Sweep"), List.of()));
+        .isEqualTo(
+            new TaskGateway.Delivered("9", Map.of("title", TextNode.valueOf("Sweep")), List.of()));
     assertThat(seen)
         .containsExactly(
             "POST /orders {\"order\":{\"title\":\"Sweep\"}}", "Idempotency-Key: key-1");

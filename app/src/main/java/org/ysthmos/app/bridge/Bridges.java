@@ -135,7 +135,7 @@ public class Bridges {
                 hold(row),
                 row.letThrough()));
         if (row.listens().isEmpty()) {
-          String listens = Listens.of(version.definition().from()).write();
+          String listens = Listens.of(version).write();
           mapper.noteListens(row.bridgeId(), row.number(), listens);
         }
       } catch (DocumentException e) {
@@ -276,10 +276,7 @@ public class Bridges {
     State now = state;
     return Stream.concat(
             now.live().values().stream()
-                .filter(
-                    one ->
-                        Listens.of(one.version().definition().from())
-                            .hears(system, collection, kind))
+                .filter(one -> Listens.of(one.version()).hears(system, collection, kind))
                 .map(one -> one.version().definition().id()),
             now.broken().values().stream()
                 .filter(one -> one.listens().hears(system, collection, kind))
@@ -315,7 +312,7 @@ public class Bridges {
         status -> {
           int number = mapper.newest(id) + 1;
           addIfNew(id);
-          String listens = Listens.of(first.definition().from()).write();
+          String listens = Listens.of(first).write();
           mapper.addVersion(id, number, document, listens, clock.instant(), by.name(), loopsYes);
           mapper.makeLive(id, number);
         });

@@ -259,7 +259,7 @@ final class CallTrial {
           new Outcome(
               true,
               (record.isEmpty() ? "Made as “" : "Changed: “") + delivered.record() + "”",
-              delivered.stored().toString(),
+              delivered.storedTexts().toString(),
               delivered.record(),
               List.of(),
               calls);

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
@@ -15,6 +16,8 @@ import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue.Claimed;
 import org.ysthmos.app.courier.DeliveryQueue.Queue;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.sync.SyncedPairs;
+import org.ysthmos.app.sync.SyncedWrites;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.Claims;
@@ -54,6 +57,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   private final GoneTasks gone;
   private final TaskLooks looks;
   private final Recalling recalling;
+  private final SyncedWrites synced;
   private final AppClock clock;
   private final BackOff backOff;
   private final DeliveryRules rules;
@@ -70,6 +74,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       GoneTasks gone,
       TaskLooks looks,
       Recalling recalling,
+      SyncedWrites synced,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -83,6 +88,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     this.gone = gone;
     this.looks = looks;
     this.recalling = recalling;
+    this.synced = synced;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
     this.rules = settings.retry().rules();
@@ -153,7 +159,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   @Override
   public void giveBack(Claimed claimed, Throwable why) {
     Instant now = clock.instant();
-    Attempt attempt = Attempt.of(claimed, claimed.delivery().systemId());
+    Attempt attempt = attempt(claimed, claimed.delivery().systemId());
     int breaks = claimed.breaks() + 1;
     if (breaks >= settings.retry().breaks()) {
       writer.failed(attempt, Failure.brokeHere("Sending it", breaks, why));
@@ -169,12 +175,12 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     Optional<Systems.Connected> system = systems.find(delivery.systemId());
     if (system.isEmpty()) {
       writer.failed(
-          Attempt.of(claimed, delivery.systemId()),
+          attempt(claimed, delivery.systemId()),
           Failure.of(FailureKind.NOT_FOUND, "There is no system “" + delivery.systemId() + "”")
               .withRemedy("Connect it again, then send again"));
       return;
     }
-    Attempt attempt = Attempt.of(claimed, system.get().description().name());
+    Attempt attempt = attempt(claimed, system.get().description().name());
     Optional<String> record = Optional.ofNullable(delivery.recordId());
     if (attempt.isRecall() && isSettledByALook(attempt, system.get(), record.orElseThrow())) {
       return;
@@ -184,6 +190,27 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     } else {
       goOn(attempt, system.get(), record, claimed.doubt());
     }
+  }
+
+  private Attempt attempt(Claimed claimed, String systemName) {
+    DeliveryRow delivery = claimed.delivery();
+    return Attempt.of(claimed, systemName, synced.sending(delivery.bridgeId(), delivery.seq()));
+  }
+
+  /** What a side of a pair holds now; nothing for a bridge that goes one way. */
+  private Map<String, Value> held(
+      Attempt attempt, Systems.Connected system, TaskGateway.Delivered delivered) {
+    return attempt
+        .synced()
+        .map(
+            sending ->
+                synced.held(
+                    sending,
+                    attempt.delivery().collectionId(),
+                    delivered,
+                    system.gateway(),
+                    attempt.calls()::add))
+        .orElse(Map.of());
   }
 
   private Promise promise(DeliveryRow delivery) {
@@ -257,16 +284,22 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
             delivery.idempotencyKey(),
             record,
             fields,
-            pairs.agreed(delivery.bridgeId(), delivery.matchHash()));
+            pairs.agreed(delivery.bridgeId(), delivery.matchHash()),
+            attempt.synced().flatMap(SyncedPairs.Sending::tag));
     TaskGateway.Outcome outcome =
         system.gateway().deliver(effect, made -> writer.made(attempt, made), attempt.calls()::add);
     switch (outcome) {
       case TaskGateway.Delivered delivered -> {
         system.breaker().answered();
-        writer.delivered(attempt, fields, delivered);
+        writer.delivered(attempt, fields, delivered, held(attempt, system, delivered));
       }
       case TaskGateway.Undelivered undelivered -> {
         Failure failure = undelivered.failure();
+        if (attempt.synced().isPresent() && failure.kind() == FailureKind.CHANGED_MEANWHILE) {
+          system.breaker().answered();
+          writer.overtaken(attempt, failure);
+          return;
+        }
         Failure looked = gone.look(attempt, system, failure);
         if (GoneTasks.isGone(looked)) {
           system.breaker().answered();

@@ -23,7 +23,9 @@ public interface DeliveryMapper {
     /** Its task was removed by others, and a person says what becomes of it. */
     GONE,
     /** Its task was removed by others and is left so. */
-    LEFT
+    LEFT,
+    /** Its task was changed by others meanwhile, so that it is decided again what is written. */
+    PASSED
   }
 
   /**

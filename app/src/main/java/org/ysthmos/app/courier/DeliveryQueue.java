@@ -326,6 +326,14 @@ public class DeliveryQueue {
     return work.sendingTo(system, collection, record, beforeTrace) != null;
   }
 
+  /**
+   * Whether records of a collection are being made for a queue, or may have been with no answer
+   * yet, for a trace that began earlier.
+   */
+  public boolean isMaking(String queue, String system, String collection, long beforeTrace) {
+    return work.making(queue, system, collection, beforeTrace) != null;
+  }
+
   /** Whether anything is being sent. */
   public boolean isSending() {
     return work.sending() > 0;

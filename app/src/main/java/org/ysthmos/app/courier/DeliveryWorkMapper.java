@@ -224,6 +224,20 @@ interface DeliveryWorkMapper {
       @Param("record") String record,
       @Param("before") long before);
 
+  @Select(
+      """
+      SELECT w.delivery_seq FROM delivery_work w JOIN delivery d ON d.seq = w.delivery_seq
+      WHERE w.system_id = #{system} AND w.queue_id = #{queue} AND w.state IN ('SENDING', 'PAUSED')
+        AND w.trace_seq < #{before} AND d.collection_id = #{collection} AND d.record_id IS NULL
+        AND (w.state = 'SENDING' OR w.doubt_since IS NOT NULL)
+      LIMIT 1
+      """)
+  @Nullable Long making(
+      @Param("queue") String queue,
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("before") long before);
+
   /** How many deliveries wait for a system. */
   record WaitingRow(String systemId, int deliveries) {}
 

@@ -14,6 +14,8 @@ import org.ysthmos.app.courier.DeliveryMapper.Result;
 import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.sync.SyncedLooks;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
@@ -52,6 +54,8 @@ class DeliveryWriter {
   private final Ceilings ceilings;
   private final Dependents dependents;
   private final Recalling recalling;
+  private final SyncedPairs synced;
+  private final SyncedLooks looks;
   private final Journal journal;
   private final AppClock clock;
   private final WorkSignals signals;
@@ -68,6 +72,8 @@ class DeliveryWriter {
       Ceilings ceilings,
       Dependents dependents,
       Recalling recalling,
+      SyncedPairs synced,
+      SyncedLooks looks,
       Journal journal,
       AppClock clock,
       WorkSignals signals,
@@ -82,6 +88,8 @@ class DeliveryWriter {
     this.ceilings = ceilings;
     this.dependents = dependents;
     this.recalling = recalling;
+    this.synced = synced;
+    this.looks = looks;
     this.journal = journal;
     this.clock = clock;
     this.signals = signals;
@@ -99,10 +107,18 @@ class DeliveryWriter {
             traces.made(delivery.traceSeq(), record);
           }
           pairs.made(delivery.bridgeId(), delivery.matchHash(), record, delivery.traceSeq());
+          attempt.synced().ifPresent(sending -> synced.made(sending, record));
         });
   }
 
-  void delivered(Attempt attempt, SequencedMap<String, Value> fields, Delivered delivered) {
+  /**
+   * @param held what a side of a pair that is kept alike holds now, by the names of its fields
+   */
+  void delivered(
+      Attempt attempt,
+      SequencedMap<String, Value> fields,
+      Delivered delivered,
+      Map<String, Value> held) {
     DeliveryRow delivery = attempt.delivery();
     TraceRow trace = log.trace(delivery);
     Instant now = clock.instant();
@@ -135,6 +151,13 @@ class DeliveryWriter {
           queue.end(attempt.claimed());
           deliveries.end(delivery.seq(), Result.MADE, delivered.record(), now);
           agreed.run();
+          attempt
+              .synced()
+              .ifPresent(
+                  sending -> {
+                    synced.made(sending, delivered.record());
+                    synced.written(sending, held);
+                  });
           if (attempt.isRecall()) {
             recalling.went(delivery, true);
           } else {
@@ -153,11 +176,11 @@ class DeliveryWriter {
   /** What the system says it keeps; fields of what comes after a task stand under its name. */
   private static Map<String, String> stored(DeliveryRow delivery, Delivered delivered) {
     if (delivery.effectName() == null) {
-      return delivered.stored();
+      return delivered.storedTexts();
     }
     Map<String, String> stored = new LinkedHashMap<>();
     delivered
-        .stored()
+        .storedTexts()
         .forEach(
             (field, text) ->
                 stored.put(Explanation.ofThen(delivery.effectName()) + "/" + field, text));
@@ -228,6 +251,7 @@ class DeliveryWriter {
           queue.end(attempt.claimed());
           deliveries.end(delivery.seq(), Result.LEFT, delivery.recordId(), null);
           pairs.leave(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
+          attempt.synced().ifPresent(synced::notWritten);
           if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
             traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
           }
@@ -235,6 +259,45 @@ class DeliveryWriter {
         });
     log.tellEnd(delivery, Optional.empty());
     signals.toDecide().raise();
+  }
+
+  /**
+   * Somebody changed the task after both of its pair were read: nothing is written over that, and
+   * both are looked at again.
+   */
+  void overtaken(Attempt attempt, Failure changed) {
+    DeliveryRow delivery = attempt.delivery();
+    TraceRow trace = log.trace(delivery);
+    Instant now = clock.instant();
+    SyncedPairs.Sending sending = attempt.synced().orElseThrow();
+    Line again =
+        AttemptWords.plain(
+            now,
+            Mark.DONE,
+            "Task %s was changed meanwhile; both are looked at again"
+                .formatted(delivery.recordId()),
+            "Nothing was written over what is there now");
+    log.store(
+        attempt,
+        trace,
+        DeliveryLog.told(attempt, Optional.of(changed)).with(again),
+        () -> {
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.PASSED, delivery.recordId(), null);
+          synced.notWritten(sending);
+          if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
+            traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
+          }
+          looks.look(
+              sending.bridge(),
+              sending.pair(),
+              "trace " + trace.id(),
+              "Looked at again, as task %s was changed meanwhile".formatted(delivery.recordId()));
+          ended(attempt, trace, now, Optional.ofNullable(delivery.recordId()));
+        });
+    log.tellEnd(delivery, Optional.empty());
+    signals.toDecide().raise();
+    traceQueue.raise();
   }
 
   private static String gone(DeliveryRow delivery) {
@@ -311,6 +374,7 @@ class DeliveryWriter {
           queue.end(attempt.claimed());
           Result result = GoneTasks.isGone(failure) ? Result.GONE : Result.FAILED;
           deliveries.end(delivery.seq(), result, delivery.recordId(), null);
+          attempt.synced().ifPresent(synced::notWritten);
           if (attempt.isRecall()) {
             recalling.failed(delivery, Words.sentence(failure));
           } else {

@@ -2,11 +2,13 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +23,7 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -39,6 +42,7 @@ import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.delivery.Doubt;
@@ -47,6 +51,7 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
 
@@ -111,6 +116,7 @@ class DecisionWriter {
   private final TraceCauses causes;
   private final Undecided undecided;
   private final Duplicates duplicates;
+  private final SyncedPairs synced;
   private final Pairs pairs;
   private final Tables tables;
   private final Systems systems;
@@ -132,6 +138,7 @@ class DecisionWriter {
       TraceCauses causes,
       Undecided undecided,
       Duplicates duplicates,
+      SyncedPairs synced,
       Pairs pairs,
       Tables tables,
       Systems systems,
@@ -151,6 +158,7 @@ class DecisionWriter {
     this.causes = causes;
     this.undecided = undecided;
     this.duplicates = duplicates;
+    this.synced = synced;
     this.pairs = pairs;
     this.tables = tables;
     this.systems = systems;
@@ -202,10 +210,16 @@ class DecisionWriter {
       told.accept(passed.get());
       return Stored.HELD;
     }
+    if (!keepSynced(deciding, carried)) {
+      throw new PairChanged();
+    }
     for (TaskDecision task : carried) {
       if (task.delivery().isPresent()
           && !pairs.reserve(
-              task, deciding.event(), deciding.world().seen(task.key()), spanOf(deciding))) {
+              task,
+              sourceOf(deciding, task),
+              deciding.world().seen(task.key()),
+              spanOf(deciding))) {
         throw new PairChanged();
       }
     }
@@ -224,6 +238,47 @@ class DecisionWriter {
     traces.decided(decided(deciding));
     end(deciding);
     return Stored.STORED;
+  }
+
+  /**
+   * Keeps what a bridge that goes both ways comes to for its pair.
+   *
+   * @return false if another changed the pair since the decision saw it
+   */
+  private boolean keepSynced(Deciding deciding, List<TaskDecision> carried) {
+    Optional<Synced> came = deciding.decision().synced();
+    if (came.isEmpty() || deciding.trace().isTry()) {
+      return true;
+    }
+    Set<Side> to = EnumSet.noneOf(Side.class);
+    carried.stream()
+        .filter(task -> task.delivery().isPresent())
+        .forEach(task -> to.add(Synced.sideOf(task.member())));
+    return synced.keep(
+        new SyncedPairs.Looked(
+            came.get(),
+            deciding.world().syncedSeen(),
+            title(deciding),
+            deciding.row().seq(),
+            deciding.trace().seq()),
+        to);
+  }
+
+  /** What a task comes from: the event's record, or where that is the task itself its other one. */
+  private static Event sourceOf(Deciding deciding, TaskDecision task) {
+    Event event = deciding.event();
+    Optional<Synced> came = deciding.decision().synced();
+    if (came.isEmpty() || Synced.sideOf(task.member()) != came.get().from()) {
+      return event;
+    }
+    return new Event(
+        event.id(),
+        deciding.bridge().target().system(),
+        deciding.bridge().target().collection(),
+        event.kind(),
+        came.get().records().of(came.get().from().across()).orElse(""),
+        event.time(),
+        event.data());
   }
 
   /** In which it is counted how often the bridge writes to one task. */
@@ -292,9 +347,23 @@ class DecisionWriter {
         deciding.trace().queue(),
         doubt(deciding, key, planned, kind),
         planned.awaited().map(first -> first.key().hash()).orElse(null));
+    if (!deciding.trace().isTry()) {
+      deciding
+          .decision()
+          .synced()
+          .ifPresent(came -> synced.sends(row.seq(), came, side(deciding, key), planned.tag()));
+    }
     if (kind == EffectKind.CHANGE) {
       deliveryQueue.heldBefore(row.seq(), pairs.bytes(heldBefore(deciding, key, planned)));
     }
+  }
+
+  private static Side side(Deciding deciding, MatchKey key) {
+    return deciding.decision().tasks().stream()
+        .filter(task -> task.key().equals(key))
+        .map(task -> Synced.sideOf(task.member()))
+        .findFirst()
+        .orElseThrow();
   }
 
   /** What the fields that are changed were written with before, as far as they were. */

@@ -17,12 +17,9 @@ import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
-import org.ysthmos.app.pair.MadeTasks;
-import org.ysthmos.app.pair.Pairs;
-import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.poll.Polling;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
-import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.BridgeOfTrace;
 import org.ysthmos.app.trace.TraceQueue;
@@ -91,11 +88,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       BridgeOfTrace bridges,
       Bridges live,
       Systems systems,
-      Pairs pairs,
-      Writings writings,
-      MadeTasks tasks,
-      Tables tables,
-      ReceivedEvents received,
+      EngineWorld.Sources sources,
       DecisionWriter writer,
       Undecided undecided,
       Causes causes,
@@ -112,7 +105,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.bridges = bridges;
     this.live = live;
     this.systems = systems;
-    this.sources = new EngineWorld.Sources(systems, pairs, writings, tasks, tables, received);
+    this.sources = sources;
     this.writer = writer;
     this.undecided = undecided;
     this.causes = causes;
@@ -168,9 +161,14 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   }
 
   private Stream<CircuitBreaker> breakers(BridgeVersion bridge) {
-    return bridge.definition().lookups().stream()
-        .filter(lookup -> lookup.origin() == LookupRule.Origin.SYSTEM)
-        .map(LookupRule::system)
+    Stream<String> lookedUp =
+        bridge.definition().lookups().stream()
+            .filter(lookup -> lookup.origin() == LookupRule.Origin.SYSTEM)
+            .map(LookupRule::system);
+    Stream<String> kept =
+        bridge.definition().between().stream()
+            .flatMap(both -> Stream.of(both.left().system(), both.right().system()));
+    return Stream.concat(lookedUp, kept)
         .distinct()
         .flatMap(system -> systems.find(system).stream())
         .map(Systems.Connected::breaker);
@@ -252,7 +250,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
-    if (mayBeOfWhatIsBeingSent(claimed, event)) {
+    if (mayBeOfWhatIsBeingSent(claimed, event) || mayBeMadeByIt(claimed, bridge, event)) {
       undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
       return;
     }
@@ -281,6 +279,22 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
                 collection ->
                     deliveries.isSendingTo(
                         event.system(), collection, event.record(), claimed.trace().seq()));
+  }
+
+  /**
+   * Whether the event may tell of a task that a bridge which goes both ways makes just now. However
+   * long the answer takes it waits for that, as it would be made a second time where it came from.
+   */
+  private boolean mayBeMadeByIt(Claimed claimed, BridgeVersion bridge, Event event) {
+    return bridge
+            .between()
+            .filter(
+                both ->
+                    sources.synced().find(claimed.trace().bridgeId(), both.from(), event.record())
+                        == SyncedPairs.Seen.NONE)
+            .isPresent()
+        && deliveries.isMaking(
+            claimed.trace().queue(), event.system(), event.collection(), claimed.trace().seq());
   }
 
   /** What could not be read is for a person; once more, it is read again where it stands. */

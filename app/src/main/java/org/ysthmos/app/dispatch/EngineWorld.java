@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -19,6 +20,7 @@ import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.MadeTasks;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.pair.Writings;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -31,8 +33,13 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.RemoteCall;
+import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.Moment;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
 
 /** What one decision asks of the outside, asked for real, and taken down for its story. */
 final class EngineWorld implements World {
@@ -41,11 +48,13 @@ final class EngineWorld implements World {
   private static final int LONGEST_ANSWER = 20_000;
 
   /** Where a decision finds what it asks. */
+  @Component
   record Sources(
       Systems systems,
       Pairs pairs,
       Writings writings,
       MadeTasks tasks,
+      SyncedPairs synced,
       Tables tables,
       ReceivedEvents received) {}
 
@@ -59,6 +68,7 @@ final class EngineWorld implements World {
   private final List<TraceStory.Line> lines = new ArrayList<>();
   private final List<JsonNode> records = new ArrayList<>();
   private final Map<String, Pairs.Seen> seen = new HashMap<>();
+  private SyncedPairs.Seen syncedSeen = SyncedPairs.Seen.NONE;
   private Optional<FailedLookup> asked = Optional.empty();
 
   /**
@@ -179,6 +189,35 @@ final class EngineWorld implements World {
     Pairs.Seen now = pairs.find(bridge, key.hash(), row.seq());
     seen.put(key.hash(), now);
     return now.state();
+  }
+
+  @Override
+  public Optional<SyncedPair> synced(String bridge, Side side, String record) {
+    syncedSeen = sources.synced().find(bridge, side, record);
+    return syncedSeen.pair();
+  }
+
+  /** The pair of two tasks that are kept alike, as the decision saw it. */
+  SyncedPairs.Seen syncedSeen() {
+    return syncedSeen;
+  }
+
+  @Override
+  public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
+    return systems
+        .collection(system, collection)
+        .flatMap(SystemCollection::changedAt)
+        .map(at -> TypedReader.read(at.in(record), ValueType.MOMENT))
+        .filter(Moment.class::isInstance)
+        .map(moment -> ((Moment) moment).instant());
+  }
+
+  @Override
+  public Map<String, Value> closing(String system, String collection) {
+    return systems
+        .collection(system, collection)
+        .<Map<String, Value>>map(SystemCollection::closing)
+        .orElse(Map.of());
   }
 
   /** Reads the task and compares it with what its system said it stored when we last wrote. */

@@ -3,6 +3,7 @@ package org.ysthmos.app.dispatch;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.URI;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -16,11 +17,6 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
-import org.ysthmos.app.pair.MadeTasks;
-import org.ysthmos.app.pair.Pairs;
-import org.ysthmos.app.pair.Writings;
-import org.ysthmos.app.system.Systems;
-import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.BridgeOfTrace;
 import org.ysthmos.app.trace.CarriedBy;
@@ -38,6 +34,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Value;
@@ -68,18 +65,10 @@ public class Foresight {
   private final AppClock clock;
 
   Foresight(
-      EventMapper events,
-      BridgeOfTrace carriers,
-      Systems systems,
-      Pairs pairs,
-      Writings writings,
-      MadeTasks tasks,
-      Tables tables,
-      ReceivedEvents received,
-      AppClock clock) {
+      EventMapper events, BridgeOfTrace carriers, EngineWorld.Sources sources, AppClock clock) {
     this.events = events;
     this.carriers = carriers;
-    this.sources = new EngineWorld.Sources(systems, pairs, writings, tasks, tables, received);
+    this.sources = sources;
     this.clock = clock;
   }
 
@@ -198,6 +187,21 @@ public class Foresight {
     @Override
     public LookupAnswer lookUp(String lookup, Question question) {
       return asked.lookUp(lookup, question);
+    }
+
+    @Override
+    public Optional<SyncedPair> synced(String bridge, Side side, String record) {
+      return asked.synced(bridge, side, record);
+    }
+
+    @Override
+    public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
+      return asked.changedAt(system, collection, record);
+    }
+
+    @Override
+    public Map<String, Value> closing(String system, String collection) {
+      return asked.closing(system, collection);
     }
 
     @Override

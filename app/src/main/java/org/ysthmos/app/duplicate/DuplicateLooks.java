@@ -8,7 +8,6 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.duplicate.DuplicateMapper.DuplicateRow;
 import org.ysthmos.app.duplicate.DuplicateMapper.State;
@@ -26,6 +25,7 @@ import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.gateway.CollectionRef;
+import org.ysthmos.core.json.StoredText;
 import org.ysthmos.core.likeness.TaskLikeness;
 import org.ysthmos.core.likeness.TitleLikeness;
 

@@ -22,6 +22,8 @@ public interface EventMapper {
     POLLED,
     /** A person made it up for a try; such events are not found among the others. */
     MADE_UP,
+    /** Nothing happened: a pair is to be looked at. It is not found among the others. */
+    LOOK,
     /** What could not be read or kept; see {@link Aside}. It is not found among the others. */
     ASIDE
   }

@@ -9,6 +9,7 @@ import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.gateway.CollectionRef;
 
 /** Which collections are asked, and how often: those from which a live or held bridge starts. */
@@ -27,14 +28,16 @@ public class PollPlan {
   Map<CollectionRef, Duration> all() {
     Map<CollectionRef, Duration> all = new LinkedHashMap<>();
     for (Bridges.Live live : bridges.live()) {
-      BridgeDefinition.From from = live.version().definition().from();
-      interval(from)
-          .ifPresent(
-              every ->
-                  all.merge(
-                      new CollectionRef(from.system(), from.collection()),
-                      every,
-                      (one, other) -> one.compareTo(other) < 0 ? one : other));
+      for (BridgeVersion view : live.version().views()) {
+        BridgeDefinition.From from = view.definition().from();
+        interval(from)
+            .ifPresent(
+                every ->
+                    all.merge(
+                        new CollectionRef(from.system(), from.collection()),
+                        every,
+                        (one, other) -> one.compareTo(other) < 0 ? one : other));
+      }
     }
     return all;
   }

@@ -59,6 +59,13 @@ public class BridgeOfTrace {
    * @param tryDocument the draft of a try; null for a trace of a live bridge
    */
   public Carrier carrier(TraceRow trace, @Nullable String tryDocument) {
+    Carrier carrier = carrying(trace, tryDocument);
+    return carrier instanceof Usable usable
+        ? new Usable(asItLooks(usable.version(), trace))
+        : carrier;
+  }
+
+  private Carrier carrying(TraceRow trace, @Nullable String tryDocument) {
     if (tryDocument != null) {
       return draft(trace, tryDocument);
     }
@@ -75,6 +82,12 @@ public class BridgeOfTrace {
     return rules == CarriedBy.AS_BEFORE && before != null
         ? version(trace.bridgeId(), before)
         : live(trace.bridgeId());
+  }
+
+  /** A bridge that goes both ways, as it looks from where the trace's event came. */
+  private static BridgeVersion asItLooks(BridgeVersion version, TraceRow trace) {
+    String[] place = trace.orderKey().split("/", 3);
+    return place.length < 2 ? version : version.seenFrom(place[0], place[1]);
   }
 
   private Carrier live(String bridge) {

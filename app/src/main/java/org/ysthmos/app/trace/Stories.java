@@ -13,7 +13,6 @@ import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
-import org.ysthmos.app.event.EventMapper.Origin;
 import org.ysthmos.app.store.Numbers;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceStory.Line;
@@ -116,11 +115,16 @@ public class Stories {
         switch (event.origin()) {
           case POLLED -> "Asked " + system + " what changed, stored";
           case ASIDE -> "Met at " + system + ", set aside";
+          case LOOK -> "Asked to look at " + record + " " + event.recordId() + " of " + system;
           case TOLD, MADE_UP -> "Received from " + system + ", signature good, stored";
         },
-        event.origin() == Origin.ASIDE
-            ? "It could not be read, everything else was; open this line to see what stands there."
-            : Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind())),
+        switch (event.origin()) {
+          case ASIDE ->
+              "It could not be read, everything else was; open this line to see what stands there.";
+          case LOOK -> "Nothing was told of it.";
+          case TOLD, POLLED, MADE_UP ->
+              Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind()));
+        },
         "",
         new String(event.body(), StandardCharsets.UTF_8),
         null);

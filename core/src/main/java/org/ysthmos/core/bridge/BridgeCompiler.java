@@ -19,6 +19,8 @@ import org.ysthmos.core.rule.RuleCompiler;
 import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -57,6 +59,57 @@ public final class BridgeCompiler {
   }
 
   private BridgeVersion compile(int number) {
+    return definition.between().map(both -> bothWays(both, number)).orElseGet(() -> oneWay(number));
+  }
+
+  private BridgeVersion bothWays(TwoWay both, int number) {
+    DocumentNode between = document.need(TwoWayDocument.BETWEEN);
+    Both<DocumentNode> at =
+        new Both<>(between.need(TwoWayDocument.LEFT), between.need(TwoWayDocument.RIGHT));
+    Both<Optional<CollectionShape>> found =
+        Both.by(
+            side ->
+                problems.part(
+                    () ->
+                        collection(
+                            at.of(side),
+                            both.place(side).system(),
+                            both.place(side).collection())));
+    if (found.left().isEmpty() || found.right().isEmpty()) {
+      problems.refuse();
+    }
+    Both<CollectionShape> shapes = Both.by(side -> found.of(side).orElseThrow());
+    for (Side side : Side.values()) {
+      kinds(shapes.of(side), at.of(side).need("event"));
+    }
+    if (both.left().system().equals(both.right().system())
+        && both.left().collection().equals(both.right().collection())) {
+      problems.add(at.right().problem("a place is kept alike with another, not with itself"));
+    }
+    TwoWayCompiler compiler = new TwoWayCompiler(this, definition, shapes, catalog);
+    CompiledTwoWay compiled = compiler.compile();
+    problems.refuse();
+    BridgeScope.Uses uses = compiler.uses();
+    return new BridgeVersion(
+        definition,
+        number,
+        shapes.left(),
+        shapes.right().written(),
+        List.of(),
+        List.of(),
+        List.of(),
+        new CompiledCondition.All(List.of()),
+        0,
+        List.of(),
+        new CompiledPlan.One(List.of()),
+        List.of(),
+        remarks,
+        uses.tables(),
+        uses.calendars(),
+        Optional.of(compiled));
+  }
+
+  private BridgeVersion oneWay(int number) {
     DocumentNode from = document.need("from");
     DocumentNode to = document.need("to");
     Optional<CollectionShape> foundSource =
@@ -106,7 +159,8 @@ public final class BridgeCompiler {
         then,
         remarks,
         scope.uses().tables(),
-        scope.uses().calendars());
+        scope.uses().calendars(),
+        Optional.empty());
   }
 
   private void compared(List<String> keys, CollectionShape target) {

@@ -13,6 +13,7 @@ import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.ValueRule;
+import org.ysthmos.core.sync.Side;
 
 /**
  * A bridge as its document says it.
@@ -25,6 +26,8 @@ import org.ysthmos.core.rule.ValueRule;
  * @param then what else comes of an event, in this order, after its tasks
  * @param ceiling the most that it may do; empty if all of that is to be reckoned
  * @param duplicates what is done about tasks that read nearly the same as others
+ * @param between the two places that are kept alike, where it goes both ways; {@code from} and
+ *     {@code to} are the two of them then, as they are seen from one side
  */
 public record BridgeDefinition(
     String id,
@@ -40,7 +43,8 @@ public record BridgeDefinition(
     List<FieldRule> fields,
     List<Effect> then,
     Optional<Ceiling> ceiling,
-    Optional<Duplicates> duplicates) {
+    Optional<Duplicates> duplicates,
+    Optional<TwoWay> between) {
 
   /**
    * Where events come from, and which kinds of them.
@@ -170,6 +174,28 @@ public record BridgeDefinition(
         fields,
         then,
         ceiling,
-        duplicates);
+        duplicates,
+        between);
+  }
+
+  /** The same seen from a side of the two that it keeps alike. */
+  BridgeDefinition seenFrom(Side side) {
+    TwoWay both = between.orElseThrow();
+    return new BridgeDefinition(
+        id,
+        name,
+        purpose,
+        both.place(side).from(),
+        both.place(side.across()).to(),
+        lookups,
+        values,
+        when,
+        match,
+        plan,
+        fields,
+        then,
+        ceiling,
+        duplicates,
+        between);
   }
 }

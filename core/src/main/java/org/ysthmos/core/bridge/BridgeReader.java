@@ -48,6 +48,10 @@ public final class BridgeReader {
     "duplicates"
   };
 
+  private static final String[] KEYS_BOTH_WAYS = {
+    "bridge", "name", "purpose", TwoWayDocument.BETWEEN, "fields", "ceiling"
+  };
+
   private static final Duration LONGEST_WAIT = Duration.ofDays(30);
 
   /** How documents name the record that an event came from, where a place is meant. */
@@ -79,10 +83,17 @@ public final class BridgeReader {
     if (problems.part(root::group).isEmpty()) {
       return Optional.empty();
     }
-    problems.part(() -> root.only(KEYS));
+    problems.part(
+        () -> root.only(root.get(TwoWayDocument.BETWEEN).isPresent() ? KEYS_BOTH_WAYS : KEYS));
     Optional<String> id = problems.part(() -> root.need("bridge").id());
     Optional<String> name = problems.part(() -> root.need("name").text());
     Optional<String> purpose = problems.part(() -> root.need("purpose").text());
+    Optional<Ceiling> ceiling =
+        root.get("ceiling").flatMap(node -> problems.part(() -> CeilingDocument.read(node)));
+    if (root.get(TwoWayDocument.BETWEEN).isPresent()) {
+      return TwoWayDocument.readable(root, problems)
+          .map(both -> bothWays(id.orElse(""), name.orElse(""), purpose.orElse(""), both, ceiling));
+    }
     Optional<From> from = problems.part(() -> from(root.need("from")));
     Optional<To> to = from.flatMap(source -> problems.part(() -> to(root.need("to"), source)));
     List<LookupRule> lookups = new ArrayList<>();
@@ -107,8 +118,6 @@ public final class BridgeReader {
     List<Effect> then = new ArrayList<>();
     from.ifPresent(
         source -> part(root, "then", problems, (key, rule) -> then.add(effect(key, rule, source))));
-    Optional<Ceiling> ceiling =
-        root.get("ceiling").flatMap(node -> problems.part(() -> CeilingDocument.read(node)));
     Optional<Duplicates> duplicates =
         root.get("duplicates").flatMap(node -> problems.part(() -> DuplicatesDocument.read(node)));
     if (from.isEmpty() || to.isEmpty() || plan.isEmpty()) {
@@ -129,7 +138,28 @@ public final class BridgeReader {
             fields,
             then,
             ceiling,
-            duplicates));
+            duplicates,
+            Optional.empty()));
+  }
+
+  private static BridgeDefinition bothWays(
+      String id, String name, String purpose, TwoWay both, Optional<Ceiling> ceiling) {
+    return new BridgeDefinition(
+        id,
+        name,
+        purpose,
+        both.left().from(),
+        both.right().to(),
+        List.of(),
+        new LinkedHashMap<>(),
+        Condition.ALWAYS,
+        List.of(),
+        new TaskPlan.One(),
+        List.of(),
+        List.of(),
+        ceiling,
+        Optional.empty(),
+        Optional.of(both));
   }
 
   /** Reads what stands under each key of a group, if there is one. */
@@ -158,7 +188,7 @@ public final class BridgeReader {
         node.get("own-writes").map(DocumentNode::flag).orElse(false));
   }
 
-  private static Duration interval(DocumentNode node) {
+  static Duration interval(DocumentNode node) {
     Duration every = span(node);
     if (every.compareTo(SHORTEST_INTERVAL) < 0) {
       throw node.refuse("a system is asked every 10 seconds at the most; write PT10S or longer");

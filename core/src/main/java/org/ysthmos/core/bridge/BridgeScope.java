@@ -154,6 +154,11 @@ final class BridgeScope implements Scope {
     return with(new ValueItem(type, name), inSet);
   }
 
+  /** What comes with the event. */
+  CollectionShape source() {
+    return source;
+  }
+
   void add(CompiledLookup lookup) {
     lookups.add(lookup);
   }

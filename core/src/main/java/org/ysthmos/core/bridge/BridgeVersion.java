@@ -1,12 +1,14 @@
 package org.ysthmos.core.bridge;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.sync.Side;
 
 /**
  * A compiled bridge: functions and nothing to parse. Immutable and safe to share between threads.
@@ -19,6 +21,7 @@ import org.ysthmos.core.shape.CollectionShape;
  * @param tables the reference tables that its rules name
  * @param calendars the calendars that its rules name
  * @param remarks what a person should know before using it, each with its place in the document
+ * @param between what keeps two places alike, where it does
  */
 public record BridgeVersion(
     BridgeDefinition definition,
@@ -35,7 +38,8 @@ public record BridgeVersion(
     List<CompiledEffect> then,
     List<DocumentProblem> remarks,
     Set<String> tables,
-    Set<String> calendars) {
+    Set<String> calendars,
+    Optional<CompiledTwoWay> between) {
 
   public BridgeVersion {
     lookups = List.copyOf(lookups);
@@ -46,5 +50,41 @@ public record BridgeVersion(
     remarks = List.copyOf(remarks);
     tables = Set.copyOf(tables);
     calendars = Set.copyOf(calendars);
+  }
+
+  /** The same as it looks to an event of a collection, where it hears two. */
+  public BridgeVersion seenFrom(String system, String collection) {
+    return between
+        .flatMap(both -> both.sideOf(system, collection))
+        .filter(side -> side != between.orElseThrow().from())
+        .map(this::seenFrom)
+        .orElse(this);
+  }
+
+  private BridgeVersion seenFrom(Side side) {
+    return new BridgeVersion(
+        definition.seenFrom(side),
+        number,
+        target,
+        source,
+        lookups,
+        values,
+        valueNames,
+        when,
+        lookupsBeforeWhen,
+        match,
+        plan,
+        then,
+        remarks,
+        tables,
+        calendars,
+        between.map(both -> both.seenFrom(side)));
+  }
+
+  /** It as it looks to each of the collections that it hears. */
+  public List<BridgeVersion> views() {
+    return between.isEmpty()
+        ? List.of(this)
+        : List.of(this, seenFrom(between.orElseThrow().from().across()));
   }
 }

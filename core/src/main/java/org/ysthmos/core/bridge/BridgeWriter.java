@@ -30,6 +30,21 @@ public final class BridgeWriter {
     document.put("bridge", bridge.id());
     document.put("name", bridge.name());
     document.put("purpose", bridge.purpose());
+    if (bridge.between().isPresent()) {
+      TwoWayDocument.write(bridge.between().get(), document);
+    } else {
+      oneWay(bridge, document);
+    }
+    bridge
+        .ceiling()
+        .ifPresent(ceiling -> document.put("ceiling", CeilingDocument.written(ceiling)));
+    bridge
+        .duplicates()
+        .ifPresent(one -> document.put("duplicates", DuplicatesDocument.written(one)));
+    return document;
+  }
+
+  private static void oneWay(BridgeDefinition bridge, SequencedMap<String, Object> document) {
     SequencedMap<String, Object> from = place(bridge.from().system(), bridge.from().collection());
     from.put("event", bridge.from().events());
     bridge.from().every().ifPresent(every -> from.put("every", every.toString()));
@@ -57,13 +72,6 @@ public final class BridgeWriter {
       bridge.then().forEach(effect -> then.put(effect.name(), effect(effect)));
       document.put("then", then);
     }
-    bridge
-        .ceiling()
-        .ifPresent(ceiling -> document.put("ceiling", CeilingDocument.written(ceiling)));
-    bridge
-        .duplicates()
-        .ifPresent(one -> document.put("duplicates", DuplicatesDocument.written(one)));
-    return document;
   }
 
   private static Object to(BridgeDefinition.To to) {

@@ -29,6 +29,9 @@ import org.ysthmos.core.value.Warned;
  */
 public final class Decider {
 
+  private static final String OWN_WRITING =
+      "it tells of what was written there from here, and of nothing else";
+
   private final BridgeVersion bridge;
   private final Event event;
   private final World world;
@@ -62,6 +65,9 @@ public final class Decider {
   }
 
   private Decision decide() {
+    if (bridge.between().isPresent()) {
+      return bothWays();
+    }
     Optional<World.Overtaken> overtaken =
         world.overtaken(event, bridge.definition().from().events());
     if (overtaken.isPresent()) {
@@ -70,7 +76,7 @@ public final class Decider {
               .formatted(overtaken.get().version(), overtaken.get().by()));
     }
     if (!bridge.definition().from().ownWrites() && world.isOwnWrite(event)) {
-      return passedBy("it tells of what was written there from here, and of nothing else");
+      return passedBy(OWN_WRITING);
     }
     Decision stopped = lookUp(0, bridge.lookupsBeforeWhen());
     if (stopped != null) {
@@ -85,6 +91,13 @@ public final class Decider {
     }
     stopped = lookUp(bridge.lookupsBeforeWhen(), bridge.lookups().size());
     return stopped == null ? carry() : stopped;
+  }
+
+  /** Tasks are looked at as they stand now, so that no event comes too late. */
+  private Decision bothWays() {
+    return world.isOwnWrite(event)
+        ? passedBy(OWN_WRITING)
+        : new SyncDecider(bridge, event, world, notes).decide();
   }
 
   /** Asks some of the lookups; gives the decision if one of them stops the event. */
@@ -191,6 +204,7 @@ public final class Decider {
         notes.warnings(),
         reading.tableUses(),
         lookups.answers(),
-        notes.explanation());
+        notes.explanation(),
+        Optional.empty());
   }
 }

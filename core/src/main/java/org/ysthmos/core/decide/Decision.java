@@ -21,6 +21,7 @@ import org.ysthmos.core.value.Value;
  * @param failures why it failed; the first is the one to act on
  * @param tableUses which keys were asked of reference tables
  * @param answers what the lookups found, so that a later explanation shows what was known then
+ * @param synced what it comes to for the pair of a bridge that goes both ways
  */
 public record Decision(
     Verdict verdict,
@@ -32,7 +33,8 @@ public record Decision(
     List<Warning> warnings,
     List<TableUse> tableUses,
     List<Answer> answers,
-    Explanation explanation) {
+    Explanation explanation,
+    Optional<Synced> synced) {
 
   /**
    * Something to look at, though the task could be made.
@@ -74,7 +76,8 @@ public record Decision(
         warnings,
         tableUses,
         answers,
-        explanation);
+        explanation,
+        Optional.empty());
   }
 
   /** The fields of the first task; those computed so far if it failed. */

@@ -14,6 +14,8 @@ import org.ysthmos.core.value.Value;
  * @param fields target field to value, in the order of the rules
  * @param awaited what must be made first; empty if nothing is waited for
  * @param then the name of what it is that comes after the tasks; empty for a task
+ * @param tag the entity tag of what was read before, which must not have changed when it is written
+ *     (RFC 9110, 13.1.1); empty where that is not known
  */
 public record PlannedDelivery(
     String idempotencyKey,
@@ -22,7 +24,8 @@ public record PlannedDelivery(
     Optional<String> record,
     SequencedMap<String, Value> fields,
     Optional<Awaited> awaited,
-    Optional<String> then) {
+    Optional<String> then,
+    Optional<String> tag) {
 
   /**
    * What must be made first.
@@ -34,13 +37,13 @@ public record PlannedDelivery(
 
   /** The same after something else. */
   PlannedDelivery after(SequencedMap<String, Value> with, Optional<Awaited> first) {
-    return new PlannedDelivery(idempotencyKey, system, collection, record, with, first, then);
+    return new PlannedDelivery(idempotencyKey, system, collection, record, with, first, then, tag);
   }
 
   /** The same as something that comes after the tasks. */
   PlannedDelivery asThen(String name) {
     return new PlannedDelivery(
-        idempotencyKey, system, collection, record, fields, awaited, Optional.of(name));
+        idempotencyKey, system, collection, record, fields, awaited, Optional.of(name), tag);
   }
 
   public PlannedDelivery {

@@ -150,6 +150,7 @@ final class TaskComparison {
             target,
             wanted,
             Optional.empty(),
+            Optional.empty(),
             Optional.empty());
     return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "", target, false);
   }

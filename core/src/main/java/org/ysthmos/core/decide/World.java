@@ -3,6 +3,7 @@ package org.ysthmos.core.decide;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.URI;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -13,6 +14,10 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.sync.Agreed;
+import org.ysthmos.core.sync.Answer;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -60,6 +65,21 @@ public interface World extends Reading.Surroundings {
     return Optional.empty();
   }
 
+  /** The pair that a bridge which goes both ways has of a record on one of its sides. */
+  default Optional<SyncedPair> synced(String bridge, Side side, String record) {
+    return Optional.empty();
+  }
+
+  /** When a record was changed last, by its system's own time; empty if it does not say. */
+  default Optional<Instant> changedAt(String system, String collection, JsonNode record) {
+    return Optional.empty();
+  }
+
+  /** What a task holds that is closed, by the keys of its fields; none if that is not known. */
+  default Map<String, Value> closing(String system, String collection) {
+    return Map.of();
+  }
+
   /** Whether someone worked on a pair's task since both sides last agreed. */
   TouchAnswer touched(MatchKey key, PairState pair);
 
@@ -82,13 +102,40 @@ public interface World extends Reading.Surroundings {
    */
   record Overtaken(String version, String by) {}
 
+  /**
+   * What is known of a pair of two tasks that are kept alike.
+   *
+   * @param records their ids; one that was never made has none
+   * @param agreed what both held when they last agreed
+   * @param answers what a person said of fields on which they disagree
+   * @param parted why they are a pair no more; empty if they are
+   */
+  record SyncedPair(
+      MatchKey key,
+      Both<Optional<String>> records,
+      Agreed agreed,
+      Map<String, Answer> answers,
+      Optional<String> parted) {
+    public SyncedPair {
+      answers = Map.copyOf(answers);
+    }
+  }
+
   /** What a lookup came to. */
   sealed interface LookupAnswer {}
 
-  /** The records found; none is an answer too. */
-  record Found(List<JsonNode> records) implements LookupAnswer {
+  /**
+   * The records found; none is an answer too.
+   *
+   * @param tag the entity tag of the one that was asked for, where it came with one
+   */
+  record Found(List<JsonNode> records, Optional<String> tag) implements LookupAnswer {
     public Found {
       records = List.copyOf(records);
+    }
+
+    public Found(List<JsonNode> records) {
+      this(records, Optional.empty());
     }
   }
 

@@ -1,11 +1,14 @@
 package org.ysthmos.core.gateway;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.TreeMap;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.json.StoredText;
 import org.ysthmos.core.value.Value;
 
 /** Makes and changes tasks in one system. A task is one thing, however many calls it takes. */
@@ -19,6 +22,8 @@ public interface TaskGateway {
    * @param fields what is to be written
    * @param held what the task held when it was last written, by which its address is found where
    *     fields stand in that; empty while it is not made
+   * @param tag the entity tag of what was read before, which must not have changed (RFC 9110,
+   *     13.1.1); empty where it is read just before, if it is asked for at all
    */
   record Effect(
       String collection,
@@ -26,7 +31,8 @@ public interface TaskGateway {
       String idempotencyKey,
       Optional<String> record,
       SequencedMap<String, Value> fields,
-      Map<String, Value> held) {
+      Map<String, Value> held,
+      Optional<String> tag) {
 
     /** An effect on a record whose address needs nothing but its id. */
     public Effect(
@@ -35,7 +41,7 @@ public interface TaskGateway {
         String idempotencyKey,
         Optional<String> record,
         SequencedMap<String, Value> fields) {
-      this(collection, kind, idempotencyKey, record, fields, Map.of());
+      this(collection, kind, idempotencyKey, record, fields, Map.of(), Optional.empty());
     }
 
     /** Whether the task is to be made; otherwise it is to be changed. */
@@ -57,16 +63,23 @@ public interface TaskGateway {
   /**
    * All calls were answered well.
    *
-   * @param stored the fields as the system says it keeps them, as text; those it said nothing of
-   *     are left out
+   * @param stored the fields as the system says it keeps them, as they stand in its answers; those
+   *     it said nothing of are left out
    * @param marks what tells the states that the task was in after our calls from its others, so
    *     that events of them are known as ours: a version, an entity tag, a digest of the whole
    */
-  record Delivered(String record, Map<String, String> stored, List<String> marks)
+  record Delivered(String record, Map<String, JsonNode> stored, List<String> marks)
       implements Outcome {
     public Delivered {
       stored = Map.copyOf(stored);
       marks = List.copyOf(marks);
+    }
+
+    /** The fields as the system says it keeps them, as text. */
+    public Map<String, String> storedTexts() {
+      Map<String, String> texts = new TreeMap<>();
+      stored.forEach((field, kept) -> texts.put(field, StoredText.of(kept)));
+      return texts;
     }
   }
 

@@ -38,8 +38,10 @@ public record CollectionShape(
    * @param makes whether records can be made
    * @param changes whether records can be changed
    * @param pages whether people see a record on a page that has an address
+   * @param reads whether a record can be read by its id
    */
-  public record Abilities(List<String> kinds, boolean makes, boolean changes, boolean pages) {
+  public record Abilities(
+      List<String> kinds, boolean makes, boolean changes, boolean pages, boolean reads) {
     public Abilities {
       kinds = List.copyOf(kinds);
     }
@@ -81,6 +83,21 @@ public record CollectionShape(
         parentField,
         other,
         eventFields,
+        abilities);
+  }
+
+  /** The same with other fields that come with its events. */
+  public CollectionShape withEventFields(List<FieldShape> other) {
+    return new CollectionShape(
+        system,
+        systemName,
+        collection,
+        name,
+        recordWord,
+        titleField,
+        parentField,
+        fields,
+        other,
         abilities);
   }
 

@@ -69,6 +69,12 @@ public record FieldShape(
     return TypedReader.read(node, type, schemes);
   }
 
+  public FieldShape withKey(String other) {
+    return new FieldShape(
+        other, name, type, required, longest, countedIn, names, shownIn, schemes, directory,
+        fields);
+  }
+
   public FieldShape withRequired(boolean needed) {
     return new FieldShape(
         key, name, type, needed, longest, countedIn, names, shownIn, schemes, directory, fields);

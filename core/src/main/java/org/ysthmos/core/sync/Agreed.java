@@ -28,7 +28,7 @@ public record Agreed(Map<String, Value> left, Map<String, Value> right) {
   }
 
   /** The same with other values in some fields. */
-  Agreed with(Map<String, Value> newLeft, Map<String, Value> newRight) {
+  public Agreed with(Map<String, Value> newLeft, Map<String, Value> newRight) {
     return new Agreed(plus(left, newLeft), plus(right, newRight));
   }
 

@@ -63,6 +63,7 @@ public final class Reconciler {
             .filter(name -> !remaining.of(name).equals(agreed.of(there, name)))
             .toList();
     return switch (when) {
+      case ASK -> new GoneOutcome.Ask("It was removed on one side", changed);
       case CLOSE -> new GoneOutcome.Close(there);
       case DELETE ->
           changed.isEmpty()

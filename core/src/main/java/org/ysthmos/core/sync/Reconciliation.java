@@ -43,45 +43,48 @@ public record Reconciliation(
   }
 
   /**
-   * What both sides hold by now, once it is written: the next change is held against this. A field
-   * that waits, fails or is in conflict keeps what it agreed on before, so that it comes up again.
+   * What both sides agree on as they are, with nothing written: the next change is held against
+   * this. A field that is written keeps what it agreed on before until that is done, and one that
+   * waits, fails or is in conflict too, so that it comes up again.
+   */
+  public Agreed atOnce() {
+    Map<String, Value> lefts = new HashMap<>();
+    Map<String, Value> rights = new HashMap<>();
+    for (FieldOutcome outcome : outcomes) {
+      if (outcome instanceof Adopted || outcome instanceof NotCarried) {
+        lefts.put(outcome.field(), left.of(outcome.field()));
+        rights.put(outcome.field(), right.of(outcome.field()));
+      }
+    }
+    return agreed.with(lefts, rights);
+  }
+
+  /** What a side holds once it is written, of the fields that are written to either of them. */
+  public Map<String, Value> heldOnceWritten(Side side) {
+    Map<String, Value> held = new HashMap<>();
+    for (FieldOutcome outcome : outcomes) {
+      if (outcome instanceof Carried || outcome instanceof Merged) {
+        Value now = (side == Side.LEFT ? left : right).of(outcome.field());
+        held.put(outcome.field(), written(outcome, side).orElse(now));
+      }
+    }
+    return held;
+  }
+
+  /**
+   * What both sides agree on once all is written.
    *
    * @param storedLeft what {@link Side#LEFT} stored of what was written to it; a field that it does
    *     not tell is taken as it was written
    * @param storedRight the same
    */
   public Agreed after(Map<String, Value> storedLeft, Map<String, Value> storedRight) {
-    Map<String, Value> lefts = new HashMap<>();
-    Map<String, Value> rights = new HashMap<>();
-    for (FieldOutcome outcome : outcomes) {
-      String field = outcome.field();
-      switch (outcome) {
-        case Carried carried -> {
-          lefts.put(field, held(outcome, Side.LEFT, storedLeft));
-          rights.put(field, held(outcome, Side.RIGHT, storedRight));
-        }
-        case Merged merged -> {
-          lefts.put(field, held(outcome, Side.LEFT, storedLeft));
-          rights.put(field, held(outcome, Side.RIGHT, storedRight));
-        }
-        case Adopted adopted -> {
-          lefts.put(field, left.of(field));
-          rights.put(field, right.of(field));
-        }
-        case NotCarried not -> {
-          lefts.put(field, left.of(field));
-          rights.put(field, right.of(field));
-        }
-        default -> {}
-      }
-    }
-    return agreed.with(lefts, rights);
+    return atOnce().with(stored(Side.LEFT, storedLeft), stored(Side.RIGHT, storedRight));
   }
 
-  private Value held(FieldOutcome outcome, Side side, Map<String, Value> stored) {
-    Value now = (side == Side.LEFT ? left : right).of(outcome.field());
-    return written(outcome, side)
-        .map(value -> stored.getOrDefault(outcome.field(), value))
-        .orElse(now);
+  private Map<String, Value> stored(Side side, Map<String, Value> told) {
+    Map<String, Value> stored = heldOnceWritten(side);
+    writes(side).keySet().forEach(field -> stored.computeIfPresent(field, told::getOrDefault));
+    return stored;
   }
 }

@@ -2,6 +2,8 @@ package org.ysthmos.core.sync;
 
 /** What becomes of a task whose other one is gone. */
 public enum WhenGone {
+  /** A person says. */
+  ASK,
   CLOSE,
   /** Unless somebody entered something there that the other side never had: then a person says. */
   DELETE,

@@ -56,7 +56,7 @@ class AlarmPlanTest {
     boolean makes = collection.equals("messages");
     return new CollectionShape(
             "chat", "Chat", collection, collection, "message", "", "", fields, List.of())
-        .with(new CollectionShape.Abilities(List.of(), makes, false, false));
+        .with(new CollectionShape.Abilities(List.of(), makes, false, false, true));
   }
 
   @Test

@@ -100,7 +100,7 @@ public final class Desk {
             FieldShape.of("page", "page", ValueType.LINK),
             FieldShape.of("state", "state", ValueType.TEXT));
     return new CollectionShape("desk", "Desk", "tickets", "Tickets", "ticket", "", "", all, read)
-        .with(new CollectionShape.Abilities(List.of("opened", "changed"), false, true, true));
+        .with(new CollectionShape.Abilities(List.of("opened", "changed"), false, true, true, true));
   }
 
   private static CollectionShape jobs() {
@@ -116,7 +116,7 @@ public final class Desk {
                 FieldShape.of("title", "title", ValueType.TEXT).withRequired(true),
                 FieldShape.of("parent", "parent", ValueType.TEXT)),
             List.of())
-        .with(new CollectionShape.Abilities(List.of(), true, true, true));
+        .with(new CollectionShape.Abilities(List.of(), true, true, true, true));
   }
 
   private static CollectionShape letters() {
@@ -132,6 +132,6 @@ public final class Desk {
                 FieldShape.of("to", "to", ValueType.TEXT).withRequired(true),
                 FieldShape.of("text", "text", ValueType.TEXT)),
             List.of())
-        .with(new CollectionShape.Abilities(List.of(), true, false, false));
+        .with(new CollectionShape.Abilities(List.of(), true, false, false, true));
   }
 }

@@ -82,6 +82,7 @@ public final class Yards {
                 FieldShape.of("/title", "title", ValueType.TEXT),
                 FieldShape.of("/status", "status", ValueType.TEXT),
                 FieldShape.of("/note", "note", ValueType.TEXT)))
-        .with(new CollectionShape.Abilities(List.of("created", "changed"), true, true, false));
+        .with(
+            new CollectionShape.Abilities(List.of("created", "changed"), true, true, false, true));
   }
 }

@@ -38,6 +38,13 @@ record Board(String id, String name, List<Lane> lanes) {
                   new Lane("secondary", "Secondary schools"),
                   new Lane("holiday-club", "Holiday club"),
                   new Lane("answered", "Answered"))),
+          new Board(
+              "works",
+              "Works",
+              List.of(
+                  new Lane("wanted", "Wanted"),
+                  new Lane("doing", "Doing"),
+                  new Lane("finished", "Finished"))),
           yard("yard-north", "North yard"),
           yard("yard-south", "South yard"));
 
@@ -50,6 +57,11 @@ record Board(String id, String name, List<Lane> lanes) {
     return id.startsWith("yard-");
   }
 
+  /** Whether it tells of its tasks where that is wanted. */
+  boolean tells() {
+    return isYard() || id.equals("works");
+  }
+
   static final List<Member> PEOPLE =
       List.of(
           new Member("bu-11", "Paths crew"),
@@ -59,7 +71,9 @@ record Board(String id, String name, List<Lane> lanes) {
           new Member("bu-22", "Tomás Abara"),
           new Member("bu-23", "Wen Oakes"),
           new Member("bu-31", "Marta Quill"),
-          new Member("bu-32", "Ebo Larkin"));
+          new Member("bu-32", "Ebo Larkin"),
+          new Member("bu-41", "Hugo Duarte"),
+          new Member("bu-42", "Sara Imanov"));
 
   static Optional<Board> find(String id) {
     return ALL.stream().filter(board -> board.id().equals(id)).findFirst();

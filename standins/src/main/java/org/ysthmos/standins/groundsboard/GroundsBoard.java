@@ -40,10 +40,10 @@ public final class GroundsBoard implements StandIn {
   private final ControlledClock clock;
   private final CallLimit limit;
   private final StandInServer server;
-  private volatile Optional<YardHooks> yards = Optional.empty();
+  private volatile Optional<BoardHooks> told = Optional.empty();
 
-  /** Where the boards to practise on tell of their tasks, each below its own name. */
-  private record YardHooks(String address, String secret) {}
+  /** Where boards tell of their tasks, each below its own name. */
+  private record BoardHooks(String address, String secret) {}
 
   /**
    * @throws IOException if the port cannot be opened
@@ -59,6 +59,8 @@ public final class GroundsBoard implements StandIn {
     routes.open("GET", "/", request -> Reply.seeOther("/boards/paths-and-trees"));
     routes.open("GET", "/boards/{board}", this::page);
     routes.open("POST", "/boards/{board}/tasks/{id}/tick", this::tick);
+    routes.open("POST", "/boards/{board}/tasks/{id}/lane", this::putInLane);
+    routes.open("POST", "/boards/{board}/tasks/{id}/title", this::retitle);
     routes.open("POST", "/boards/{board}/lanes/{lane}", this::rename);
     api(routes, "GET", "/api/boards", request -> boards());
     api(
@@ -83,12 +85,12 @@ public final class GroundsBoard implements StandIn {
   }
 
   /**
-   * Lets the boards to practise on tell of their tasks.
+   * Lets the boards that tell of their tasks do so.
    *
    * @param address below which each of them is told of under its id
    */
-  public void tellsOfYards(URI address, String secret) {
-    yards = Optional.of(new YardHooks(address.toString(), secret));
+  public void tellsOfTasks(URI address, String secret) {
+    told = Optional.of(new BoardHooks(address.toString(), secret));
   }
 
   private void runaway() {
@@ -302,13 +304,12 @@ public final class GroundsBoard implements StandIn {
       to = hooks.all();
     }
     String board = task.path("board").asText();
-    yards
-        .filter(told -> Board.find(board).filter(Board::isYard).isPresent())
+    told.filter(any -> Board.find(board).filter(Board::tells).isPresent())
         .ifPresent(
-            told ->
+            at ->
                 sender.send(
-                    URI.create(told.address() + "/" + board),
-                    told.secret(),
+                    URI.create(at.address() + "/" + board),
+                    at.secret(),
                     "msg_" + UUID.randomUUID(),
                     body.toString()));
     for (ObjectNode hook : to) {
@@ -332,6 +333,26 @@ public final class GroundsBoard implements StandIn {
       task.put("done", !task.path("done").asBoolean());
       List<Board.Lane> lanes = board(request).lanes();
       task.put("lane", (task.path("done").asBoolean() ? lanes.getLast() : lanes.getFirst()).id());
+      keep(task);
+    }
+    announce(task, "task.changed");
+    return Reply.seeOther("/boards/" + board(request).id());
+  }
+
+  private Reply putInLane(Request request) {
+    return byHand(request, "lane", request.form().getOrDefault("lane", ""));
+  }
+
+  private Reply retitle(Request request) {
+    return byHand(request, "title", request.form().getOrDefault("title", "").strip());
+  }
+
+  /** Somebody changes a field of a task on the page. */
+  private Reply byHand(Request request, String field, String value) {
+    ObjectNode task;
+    synchronized (this) {
+      task = find(request).deepCopy();
+      TaskRules.apply(board(request), JSON.createObjectNode().put(field, value), task);
       keep(task);
     }
     announce(task, "task.changed");

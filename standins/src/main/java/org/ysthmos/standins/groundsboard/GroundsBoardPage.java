@@ -68,10 +68,29 @@ final class GroundsBoardPage {
                     .append("</li>"));
     row(html, "To check", checklist.append("</ul>").toString());
     html.append(
-        "</dl><form method=\"post\" action=\"/boards/%s/tasks/%s/tick\">"
-            .formatted(board.id(), text(task, "id")));
+        "</dl>"
+            + lanes(board, task)
+            + "<form method=\"post\" action=\"/boards/%s/tasks/%s/tick\">"
+                .formatted(board.id(), text(task, "id")));
     html.append("<button>").append(done ? "Open again" : "Tick off").append("</button>");
     return html.append("</form></article>").toString();
+  }
+
+  /** A task can be put into another lane, and called otherwise. */
+  private static String lanes(Board board, JsonNode task) {
+    StringBuilder options = new StringBuilder();
+    for (Board.Lane lane : board.lanes()) {
+      String selected = lane.id().equals(task.path("lane").asText()) ? " selected" : "";
+      options.append(
+          "<option value=\"%s\"%s>%s</option>"
+              .formatted(lane.id(), selected, StandInServer.escape(lane.name())));
+    }
+    String at = "/boards/%s/tasks/%s".formatted(board.id(), text(task, "id"));
+    return """
+        <form method="post" action="%1$s/lane"><select name="lane" aria-label="Lane">%2$s</select><button>Put there</button></form>
+        <form method="post" action="%1$s/title"><input name="title" aria-label="Title" value="%3$s"><button>Call it so</button></form>
+        """
+        .formatted(at, options, text(task, "title"));
   }
 
   private static void row(StringBuilder html, String name, String value) {

@@ -12,7 +12,17 @@ final class TaskRules {
 
   static final int LONGEST_TITLE = 120;
   private static final Set<String> FIELDS =
-      Set.of("title", "lane", "start", "due", "priority", "assignees", "externalId", "done");
+      Set.of(
+          "title",
+          "lane",
+          "start",
+          "due",
+          "priority",
+          "assignees",
+          "labels",
+          "parent",
+          "externalId",
+          "done");
 
   private TaskRules() {}
 
@@ -29,6 +39,9 @@ final class TaskRules {
             });
     if (task.path("title").asText().isBlank()) {
       throw Refusal.ofField("title", "a task needs a title");
+    }
+    if (wish.has("lane") && !wish.has("done")) {
+      task.put("done", board.lanes().getLast().id().equals(wish.path("lane").asText()));
     }
     if (!task.has("lane")) {
       throw Refusal.ofField("lane", "a task needs a lane");
@@ -56,6 +69,11 @@ final class TaskRules {
         }
       }
       case "assignees" -> checkPeople(value);
+      case "labels" -> {
+        if (!value.isArray()) {
+          throw Refusal.ofField(field, "labels are a list of texts");
+        }
+      }
       case "done" -> {
         if (!value.isBoolean()) {
           throw Refusal.ofField(field, "done is true or false");

@@ -51,7 +51,8 @@ public final class WorksLedger implements StandIn {
         new Routes()
             .open("GET", "/", request -> page())
             .open("GET", "/jobs/{id}", request -> PAGE.with(list(List.of(find(request)))))
-            .open("POST", "/jobs/{id}/status", this::setStatus)
+            .open("POST", "/jobs/{id}/status", request -> byHand(request, "status"))
+            .open("POST", "/jobs/{id}/title", request -> byHand(request, "title"))
             .signedIn("GET", "/api/jobs/{id}", request -> answer(200, find(request)))
             .signedIn("POST", "/api/jobs", this::create)
             .signedIn("PATCH", "/api/jobs/{id}", this::change)
@@ -189,18 +190,21 @@ public final class WorksLedger implements StandIn {
       String selected = status.equals(job.path("status").asText()) ? " selected" : "";
       options.append("<option").append(selected).append('>').append(status).append("</option>");
     }
-    return "<form method=\"post\" action=\"/jobs/%s/status\"><select name=\"status\" aria-label=\"Status\">%s</select><button>Set</button></form>"
-        .formatted(cell(job, "id"), options);
+    return """
+        <form method="post" action="/jobs/%1$s/status"><select name="status" aria-label="Status">%2$s</select><button>Set</button></form>
+        <form method="post" action="/jobs/%1$s/title"><input name="title" aria-label="Title" value="%3$s"><button>Call it so</button></form>
+        """
+        .formatted(cell(job, "id"), options, cell(job, "title"));
   }
 
   private static String cell(JsonNode job, String field) {
     return Page.escape(job.path(field).asText(""));
   }
 
-  private synchronized Reply setStatus(Request request) {
+  /** Somebody changes a field of a job on the page. */
+  private synchronized Reply byHand(Request request, String field) {
     ObjectNode job = find(request).deepCopy();
-    ObjectNode wish =
-        JSON.createObjectNode().put("status", request.form().getOrDefault("status", ""));
+    ObjectNode wish = JSON.createObjectNode().put(field, request.form().getOrDefault(field, ""));
     JobRules.apply(wish, job, id -> true);
     keep(job);
     return Reply.seeOther("/");

@@ -5,9 +5,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import org.ysthmos.adapters.http.StoredText;
 import org.ysthmos.app.desk.sample.SourceColumns;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.json.StoredText;
 import org.ysthmos.core.suggest.NameLikeness;
 import org.ysthmos.core.suggest.SourceField;
 

@@ -1,4 +1,4 @@
-package org.ysthmos.adapters.http;
+package org.ysthmos.core.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;

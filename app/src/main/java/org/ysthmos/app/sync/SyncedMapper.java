@@ -1,0 +1,224 @@
+package org.ysthmos.app.sync;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.sync.Side;
+
+/** Pairs of tasks that are kept alike, in the database. */
+@Mapper
+interface SyncedMapper {
+
+  /**
+   * A pair as it is kept.
+   *
+   * @param pairText what it is known by: the id of the task that it began with
+   * @param leftRecord null while that task was never made
+   * @param onceWritten what is agreed on once what is under way is written; null if nothing is
+   * @param revision counts the changes, so that a worker notices another's
+   * @param eventSeq the event by which both were looked at last
+   */
+  record SyncedRow(
+      String bridgeId,
+      String pairHash,
+      String pairText,
+      String title,
+      @Nullable String leftRecord,
+      @Nullable String rightRecord,
+      byte[] agreedLeft,
+      byte[] agreedRight,
+      byte @Nullable [] onceWritten,
+      @Nullable Instant partedAt,
+      @Nullable String partedBecause,
+      int revision,
+      Instant madeAt,
+      Instant changedAt,
+      long eventSeq,
+      long traceSeq) {}
+
+  String COLUMNS =
+      """
+      bridge_id, pair_hash, pair_text, title, left_record, right_record, agreed_left, agreed_right,
+      once_written, parted_at, parted_because, revision, made_at, changed_at, event_seq, trace_seq
+      """;
+
+  @Select(
+      "SELECT " + COLUMNS + " FROM synced_pair WHERE bridge_id = #{bridge} AND pair_hash = #{hash}")
+  @Nullable SyncedRow pair(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + " FROM synced_pair WHERE bridge_id = #{bridge} AND left_record = #{record}")
+  @Nullable SyncedRow ofLeft(@Param("bridge") String bridge, @Param("record") String record);
+
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + " FROM synced_pair WHERE bridge_id = #{bridge} AND right_record = #{record}")
+  @Nullable SyncedRow ofRight(@Param("bridge") String bridge, @Param("record") String record);
+
+  /**
+   * @throws org.springframework.dao.DuplicateKeyException if there is a pair of this key, or of one
+   *     of its tasks
+   */
+  @Insert(
+      """
+      INSERT INTO synced_pair (bridge_id, pair_hash, pair_text, title, left_record, right_record,
+        agreed_left, agreed_right, once_written, parted_at, parted_because, revision, made_at,
+        changed_at, event_seq, trace_seq)
+      VALUES (#{bridgeId}, #{pairHash}, #{pairText}, #{title}, #{leftRecord}, #{rightRecord},
+        #{agreedLeft}, #{agreedRight}, #{onceWritten}, #{partedAt}, #{partedBecause}, #{revision},
+        #{madeAt}, #{changedAt}, #{eventSeq}, #{traceSeq})
+      """)
+  void begin(SyncedRow pair);
+
+  /** Keeps what a decision comes to, for the one who saw the pair as it is. */
+  @Update(
+      """
+      UPDATE synced_pair SET title = #{pair.title}, agreed_left = #{pair.agreedLeft},
+        agreed_right = #{pair.agreedRight}, once_written = #{pair.onceWritten},
+        parted_at = #{pair.partedAt}, parted_because = #{pair.partedBecause},
+        revision = revision + 1, changed_at = #{pair.changedAt}, event_seq = #{pair.eventSeq},
+        trace_seq = #{pair.traceSeq}
+      WHERE bridge_id = #{pair.bridgeId} AND pair_hash = #{pair.pairHash}
+        AND revision = #{revision}
+      """)
+  int looked(@Param("pair") SyncedRow pair, @Param("revision") int revision);
+
+  @Update(
+      """
+      UPDATE synced_pair SET agreed_left = #{left}, agreed_right = #{right},
+        once_written = #{onceWritten}, revision = revision + 1, changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND pair_hash = #{hash}
+      """)
+  void written(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("left") byte[] left,
+      @Param("right") byte[] right,
+      @Param("onceWritten") byte @Nullable [] onceWritten,
+      @Param("now") Instant now);
+
+  @Update(
+      """
+      UPDATE synced_pair SET left_record = #{record}, revision = revision + 1
+      WHERE bridge_id = #{bridge} AND pair_hash = #{hash} AND left_record IS NULL
+      """)
+  void madeLeft(
+      @Param("bridge") String bridge, @Param("hash") String hash, @Param("record") String record);
+
+  @Update(
+      """
+      UPDATE synced_pair SET right_record = #{record}, revision = revision + 1
+      WHERE bridge_id = #{bridge} AND pair_hash = #{hash} AND right_record IS NULL
+      """)
+  void madeRight(
+      @Param("bridge") String bridge, @Param("hash") String hash, @Param("record") String record);
+
+  @Update(
+      """
+      UPDATE synced_pair SET parted_at = #{now}, parted_because = #{because},
+        revision = revision + 1, changed_at = #{now}
+      WHERE bridge_id = #{bridge} AND pair_hash = #{hash} AND parted_at IS NULL
+      """)
+  int part(
+      @Param("bridge") String bridge,
+      @Param("hash") String hash,
+      @Param("because") String because,
+      @Param("now") Instant now);
+
+  /**
+   * What is written to a side of a pair.
+   *
+   * @param tag the entity tag of what was read before; null if that is not known
+   */
+  record SendingRow(
+      long deliverySeq, String bridgeId, String pairHash, Side side, @Nullable String tag) {}
+
+  @Insert(
+      """
+      INSERT INTO synced_delivery (delivery_seq, bridge_id, pair_hash, side, tag)
+      VALUES (#{deliverySeq}, #{bridgeId}, #{pairHash}, #{side}, #{tag})
+      """)
+  void sends(SendingRow delivery);
+
+  @Select(
+      """
+      SELECT delivery_seq, bridge_id, pair_hash, side, tag FROM synced_delivery
+      WHERE delivery_seq = #{delivery}
+      """)
+  @Nullable SendingRow sending(@Param("delivery") long delivery);
+
+  @Delete("DELETE FROM synced_delivery WHERE delivery_seq = #{delivery}")
+  void sent(@Param("delivery") long delivery);
+
+  /** A field on which both sides disagree. */
+  record DisagreementRow(
+      long id,
+      String bridgeId,
+      String pairHash,
+      String field,
+      String because,
+      byte[] beforeValues,
+      byte[] nowValues,
+      Instant since,
+      long traceSeq,
+      byte @Nullable [] answer,
+      @Nullable String answeredBy) {}
+
+  String OF_DISAGREEMENT =
+      """
+      id, bridge_id, pair_hash, field, because, before_values, now_values, since, trace_seq, answer,
+      answered_by
+      """;
+
+  @Select(
+      "SELECT "
+          + OF_DISAGREEMENT
+          + " FROM disagreement WHERE bridge_id = #{bridge} AND pair_hash = #{hash} ORDER BY id")
+  List<DisagreementRow> disagreementsOf(@Param("bridge") String bridge, @Param("hash") String hash);
+
+  @Select("SELECT " + OF_DISAGREEMENT + " FROM disagreement WHERE id = #{id}")
+  @Nullable DisagreementRow disagreement(@Param("id") long id);
+
+  /** Those that were not answered, the oldest first. */
+  @Select(
+      "SELECT "
+          + OF_DISAGREEMENT
+          + " FROM disagreement WHERE answer IS NULL ORDER BY id LIMIT #{most}")
+  List<DisagreementRow> open(@Param("most") int most);
+
+  @Select("SELECT COUNT(*) FROM disagreement WHERE answer IS NULL")
+  int countOpen();
+
+  @Insert(
+      """
+      INSERT INTO disagreement (bridge_id, pair_hash, field, because, before_values, now_values,
+        since, trace_seq)
+      VALUES (#{bridgeId}, #{pairHash}, #{field}, #{because}, #{beforeValues}, #{nowValues},
+        #{since}, #{traceSeq})
+      """)
+  void disagree(DisagreementRow row);
+
+  @Update(
+      """
+      UPDATE disagreement SET because = #{because}, before_values = #{beforeValues},
+        now_values = #{nowValues}, answer = NULL, answered_by = NULL, trace_seq = #{traceSeq}
+      WHERE id = #{id}
+      """)
+  void disagreeStill(DisagreementRow row);
+
+  @Update(
+      "UPDATE disagreement SET answer = #{answer}, answered_by = #{by} WHERE id = #{id} AND answer IS NULL")
+  int answer(@Param("id") long id, @Param("answer") byte[] answer, @Param("by") String by);
+
+  @Delete("DELETE FROM disagreement WHERE id = #{id}")
+  void settled(@Param("id") long id);
+}

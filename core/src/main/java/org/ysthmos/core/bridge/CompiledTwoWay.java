@@ -1,0 +1,158 @@
+package org.ysthmos.core.bridge;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.ysthmos.core.compare.Operator;
+import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.step.Chain;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Crossing;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.sync.SyncField;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.Warned;
+
+/**
+ * Two places that are kept alike, made into functions.
+ *
+ * @param from the side from which it is looked at: that of the event that is decided
+ */
+public record CompiledTwoWay(
+    TwoWay rule, Side from, Both<CompiledPlace> places, List<Field> fields) {
+
+  public CompiledTwoWay {
+    fields = List.copyOf(fields);
+  }
+
+  public CompiledPlace place(Side side) {
+    return places.of(side);
+  }
+
+  /** The side on which a collection stands; empty if it is neither. */
+  public Optional<Side> sideOf(String system, String collection) {
+    for (Side side : Side.values()) {
+      CollectionShape shape = place(side).shape();
+      if (shape.system().equals(system) && shape.collection().equals(collection)) {
+        return Optional.of(side);
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** The same looked at from a side. */
+  CompiledTwoWay seenFrom(Side side) {
+    return new CompiledTwoWay(rule, side, places, fields);
+  }
+
+  /**
+   * One of the places.
+   *
+   * @param shape of its tasks, as they are written
+   * @param when which of them are made on the other side
+   */
+  public record CompiledPlace(TwoWay.Place rule, CollectionShape shape, CompiledCondition when) {}
+
+  /**
+   * A field that is kept alike.
+   *
+   * @param to what a value becomes that goes to a side
+   */
+  public record Field(TwoWay.Field rule, Both<FieldOf> at, Both<Translation> to) {
+
+    /** The field as it is reconciled, for as long as a decision takes. */
+    public SyncField synced(Reading reading, Chain.Warnings warnings) {
+      return new SyncField(
+          rule.name(),
+          rule.direction(),
+          rule.both(),
+          rule.drift(),
+          (from, value) -> to.of(from.across()).across(value, reading, warnings));
+    }
+  }
+
+  /**
+   * A field as a side keeps it.
+   *
+   * @param read where it stands in a record that is read
+   */
+  public record FieldOf(FieldShape shape, Pointer read) {
+
+    /**
+     * What stands there as a value; what is blank is nothing, as systems do not tell them apart.
+     */
+    public Computed valueOf(JsonNode stored) {
+      return switch (shape.read(stored)) {
+        case Problem problem -> problem;
+        case Warned warned -> orNothing(warned.value());
+        case Value value -> orNothing(value);
+      };
+    }
+
+    private static Value orNothing(Value value) {
+      return Operator.isBlank(value) ? Nothing.NOTHING : value;
+    }
+  }
+
+  /** What a value becomes on the other side. */
+  public sealed interface Translation {
+    Crossing across(Value value, Reading reading, Chain.Warnings warnings);
+
+    /** It does not go there. */
+    record None() implements Translation {
+      @Override
+      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+        return new Crossing.Stays("it does not go this way");
+      }
+    }
+
+    /** It goes through steps and is fitted to the other side's field. */
+    record BySteps(CompiledField field) implements Translation {
+      @Override
+      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+        return switch (field.compute(reading.holding(value), warnings, null)) {
+          case Value becomes -> new Crossing.Becomes(becomes);
+          case Problem problem -> new Crossing.Fails(problem);
+          case Warned warned ->
+              throw new IllegalStateException("a compiled field settles its warnings");
+        };
+      }
+    }
+
+    /** It is looked up. */
+    record ByValues(Map<String, Value> values, Optional<Value> otherwise, boolean required)
+        implements Translation {
+      public ByValues {
+        values = Map.copyOf(values);
+      }
+
+      @Override
+      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+        Value known = values.get(value.display());
+        if (known != null) {
+          return new Crossing.Becomes(known);
+        }
+        if (value == Nothing.NOTHING && !required) {
+          return new Crossing.Becomes(value);
+        }
+        return otherwise
+            .<Crossing>map(Crossing.Becomes::new)
+            .orElseGet(
+                () ->
+                    new Crossing.Stays(
+                        value == Nothing.NOTHING
+                            ? "nothing stands for a field that is empty"
+                            : "“%s” stands for nothing there".formatted(value.display())));
+      }
+    }
+  }
+}

@@ -1,0 +1,298 @@
+package org.ysthmos.core.bridge;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.core.bridge.CompiledTwoWay.CompiledPlace;
+import org.ysthmos.core.bridge.CompiledTwoWay.FieldOf;
+import org.ysthmos.core.bridge.CompiledTwoWay.Translation;
+import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.reading.Misfit;
+import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.rule.FieldRule;
+import org.ysthmos.core.rule.RuleCompiler;
+import org.ysthmos.core.rule.Source;
+import org.ysthmos.core.rule.ValueRule;
+import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.step.Step;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Direction;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.value.Constant;
+import org.ysthmos.core.value.Value;
+
+/** Type-checks what keeps two places alike and makes it into functions. */
+final class TwoWayCompiler {
+
+  private static final Address IN_HAND = new Address(Address.ITEM, new Pointer(List.of("value")));
+
+  private final BridgeCompiler compiler;
+  private final BridgeDefinition definition;
+  private final TwoWay rule;
+  private final Both<CollectionShape> shapes;
+  private final Both<BridgeScope> scopes;
+  private final DocumentNode between;
+
+  /**
+   * @param shapes of the tasks of both sides, with all their fields
+   */
+  TwoWayCompiler(
+      BridgeCompiler compiler,
+      BridgeDefinition definition,
+      Both<CollectionShape> shapes,
+      Catalog catalog) {
+    this.compiler = compiler;
+    this.definition = definition;
+    this.rule = definition.between().orElseThrow();
+    this.shapes = shapes;
+    this.between = compiler.document().need(TwoWayDocument.BETWEEN);
+    this.scopes = Both.by(side -> scope(shapes.of(side), catalog));
+  }
+
+  private BridgeScope scope(CollectionShape shape, Catalog catalog) {
+    return new BridgeScope(definition, whole(shape), catalog, Set.of(), Set.of());
+  }
+
+  /** The shape of a record that is read whole, each field under its address. */
+  private static CollectionShape whole(CollectionShape shape) {
+    Map<String, FieldShape> fields = new LinkedHashMap<>();
+    for (FieldShape field : shape.fields()) {
+      String address =
+          field.key().startsWith("/") ? field.key() : new Pointer(List.of(field.key())).toString();
+      fields.put(address, field.withKey(address));
+    }
+    return shape.withEventFields(List.copyOf(fields.values()));
+  }
+
+  /** The tables and calendars that the rules name. */
+  BridgeScope.Uses uses() {
+    BridgeScope.Uses uses = scopes.of(Side.LEFT).uses();
+    BridgeScope.Uses others = scopes.of(Side.RIGHT).uses();
+    Set<String> tables = new LinkedHashSet<>(uses.tables());
+    tables.addAll(others.tables());
+    Set<String> calendars = new LinkedHashSet<>(uses.calendars());
+    calendars.addAll(others.calendars());
+    return new BridgeScope.Uses(tables, calendars);
+  }
+
+  /** What is wrong is kept with the compiler; the result counts only if nothing is. */
+  CompiledTwoWay compile() {
+    for (Side side : Side.values()) {
+      abilities(side);
+    }
+    List<CompiledTwoWay.Field> fields = new ArrayList<>();
+    for (TwoWay.Field field : rule.fields()) {
+      DocumentNode place = compiler.document().need("fields").need(field.name());
+      compiler.attempt(place, () -> field(field)).ifPresent(fields::add);
+    }
+    for (Side side : Side.values()) {
+      onceEach(side);
+      required(side);
+    }
+    return new CompiledTwoWay(rule, Side.LEFT, Both.by(this::place), fields);
+  }
+
+  private DocumentNode at(Side side) {
+    return between.need(side == Side.LEFT ? TwoWayDocument.LEFT : TwoWayDocument.RIGHT);
+  }
+
+  private CompiledPlace place(Side side) {
+    TwoWay.Place place = rule.place(side);
+    CompiledCondition when =
+        compiler
+            .attempt(
+                at(side).get("when").orElse(at(side)),
+                () -> CompiledCondition.compile(place.when(), scopes.of(side)))
+            .orElse(new CompiledCondition.All(List.of()));
+    return new CompiledPlace(place, shapes.of(side).written(), when);
+  }
+
+  private void abilities(Side side) {
+    CollectionShape shape = shapes.of(side);
+    shape
+        .abilities()
+        .ifPresent(
+            can -> {
+              if (!can.reads()) {
+                unable(side, "read by their id", "find: by: [id]");
+              }
+              if (!can.makes() && rule.place(side.across()).begins()) {
+                unable(side, "made", "create");
+              }
+              if (!can.changes() && rule.fields().stream().anyMatch(field -> goes(field, side))) {
+                unable(side, "changed", "change");
+              }
+            });
+  }
+
+  private void unable(Side side, String what, String call) {
+    CollectionShape shape = shapes.of(side);
+    compiler.problem(
+        at(side)
+            .problem(
+                "%s of %s cannot be %s: its description names no call that does (%s)"
+                    .formatted(shape.name(), shape.systemName(), what, call)));
+  }
+
+  /** Whether changes of a field go to a side. */
+  private static boolean goes(TwoWay.Field field, Side to) {
+    return field.direction().carries(to.across());
+  }
+
+  /** Whether a field is written when a task is made on a side. */
+  private static boolean isMadeWith(TwoWay.Field field, Side to) {
+    return goes(field, to) || field.direction() == Direction.ONCE;
+  }
+
+  private CompiledTwoWay.Field field(TwoWay.Field field) {
+    Both<FieldOf> at = Both.by(side -> fieldOf(field, side));
+    return new CompiledTwoWay.Field(
+        field, at, Both.by(to -> translation(field, to, at.of(to.across()), at.of(to))));
+  }
+
+  private FieldOf fieldOf(TwoWay.Field field, Side side) {
+    TwoWay.FieldAt at = field.at(side);
+    CollectionShape shape = shapes.of(side);
+    boolean written = isMadeWith(field, side);
+    List<FieldShape> known =
+        written ? shape.written().fields() : scopes.of(side).source().eventFields();
+    if (written && at.key().startsWith("/")) {
+      throw new Misfit(
+          "“%s” is an address, which can be read only; name the field that is written, or let it go the other way alone"
+              .formatted(at.key()));
+    }
+    Optional<FieldShape> found = shape.field(at.key());
+    FieldShape one =
+        found
+            .or(() -> known.stream().filter(any -> any.key().equals(at.key())).findFirst())
+            .orElseThrow(
+                () ->
+                    new Misfit(
+                        Nearest.unknown(
+                            "field of " + shape.name(),
+                            at.key(),
+                            known.stream().map(FieldShape::key).toList())));
+    return new FieldOf(one, at.address());
+  }
+
+  private Translation translation(TwoWay.Field field, Side to, FieldOf from, FieldOf target) {
+    String key = to == Side.LEFT ? TwoWayDocument.TO_LEFT : TwoWayDocument.TO_RIGHT;
+    Optional<TwoWay.Translation> stated = field.to(to);
+    if (!isMadeWith(field, to)) {
+      if (stated.isPresent()) {
+        throw new Misfit("it does not go this way (direction), so nothing is said of it here")
+            .under(key);
+      }
+      return new Translation.None();
+    }
+    return switch (stated.orElseGet(() -> unsaid(field, to, from, target))) {
+      case TwoWay.Translation.Steps steps ->
+          Misfit.at(key, () -> bySteps(steps.steps(), to, from, target));
+      case TwoWay.Translation.Values values -> Misfit.at(key, () -> byValues(values, from, target));
+    };
+  }
+
+  /** Where nothing is said it stays the same; a way there does not tell the way back. */
+  private static TwoWay.Translation unsaid(
+      TwoWay.Field field, Side to, FieldOf from, FieldOf target) {
+    String here = to == Side.LEFT ? TwoWayDocument.TO_LEFT : TwoWayDocument.TO_RIGHT;
+    String there = to == Side.LEFT ? TwoWayDocument.TO_RIGHT : TwoWayDocument.TO_LEFT;
+    boolean stays =
+        field.to(to.across()).map(TwoWayCompiler::isSame).orElse(true)
+            && from.shape().type().equals(target.shape().type());
+    if (field.to(to.across()).isPresent() && !stays) {
+      throw new Misfit(
+          "%s says what it becomes, and nothing says the way back; state %s, or let it go one way: direction: %s"
+              .formatted(there, here, there));
+    }
+    return new TwoWay.Translation.Steps(List.of());
+  }
+
+  private static boolean isSame(TwoWay.Translation translation) {
+    return translation instanceof TwoWay.Translation.Steps steps && steps.steps().isEmpty();
+  }
+
+  private Translation bySteps(List<Step> steps, Side to, FieldOf from, FieldOf target) {
+    BridgeScope scope = scopes.of(to.across()).withItem(from.shape().type(), from.shape().name());
+    ValueRule value = new ValueRule(new Source.Field(IN_HAND), steps);
+    CompiledField field =
+        RuleCompiler.field(new FieldRule(target.shape().key(), value), target.shape(), scope);
+    return new Translation.BySteps(field);
+  }
+
+  private static Translation byValues(
+      TwoWay.Translation.Values values, FieldOf from, FieldOf target) {
+    if (from.shape().type().isList() || target.shape().type().isList()) {
+      throw new Misfit("values stand for single ones, and one of the fields is a list");
+    }
+    Map<String, Value> becomes = new LinkedHashMap<>();
+    values
+        .values()
+        .forEach(
+            (value, written) -> {
+              String at = "values/" + value;
+              String known = Misfit.at(at, () -> known(value, from.shape()));
+              becomes.put(known, Misfit.at(at, () -> constant(written, target.shape())));
+            });
+    return new Translation.ByValues(
+        becomes,
+        values
+            .otherwise()
+            .map(written -> Misfit.at("otherwise", () -> constant(written, target.shape()))),
+        target.shape().required());
+  }
+
+  private static Value constant(String written, FieldShape shape) {
+    return Constant.parse(known(written, shape), shape.type());
+  }
+
+  private static String known(String value, FieldShape shape) {
+    if (!shape.names().isEmpty() && !shape.names().containsKey(value)) {
+      throw new Misfit(Nearest.unknown(shape.name(), value, shape.names().keySet()));
+    }
+    return value;
+  }
+
+  /** A field of a side that two rules wrote would be written twice, with different values. */
+  private void onceEach(Side side) {
+    Set<String> written = new LinkedHashSet<>();
+    for (TwoWay.Field field : rule.fields()) {
+      if (isMadeWith(field, side) && !written.add(field.at(side).key())) {
+        compiler.problem(
+            compiler
+                .document()
+                .need("fields")
+                .need(field.name())
+                .problem(
+                    "“%s” is kept alike by another field already".formatted(field.at(side).key())));
+      }
+    }
+  }
+
+  private void required(Side side) {
+    if (!rule.place(side.across()).begins()) {
+      return;
+    }
+    for (FieldShape field : shapes.of(side).written().fields()) {
+      boolean stated =
+          rule.fields().stream()
+              .anyMatch(one -> isMadeWith(one, side) && one.at(side).key().equals(field.key()));
+      if (field.required() && !stated) {
+        compiler.problem(
+            compiler
+                .document()
+                .need("fields")
+                .problem("“%s” is required by %s".formatted(field.key(), shapes.of(side).name())));
+      }
+    }
+  }
+}

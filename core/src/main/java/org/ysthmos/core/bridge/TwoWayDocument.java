@@ -1,0 +1,193 @@
+package org.ysthmos.core.bridge;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.ysthmos.core.bridge.TwoWay.Field;
+import org.ysthmos.core.bridge.TwoWay.FieldAt;
+import org.ysthmos.core.bridge.TwoWay.Place;
+import org.ysthmos.core.bridge.TwoWay.Translation;
+import org.ysthmos.core.condition.Condition;
+import org.ysthmos.core.condition.ConditionDocument;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.document.Problems;
+import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.step.Step;
+import org.ysthmos.core.step.StepKinds;
+import org.ysthmos.core.sync.BothChanged;
+import org.ysthmos.core.sync.Direction;
+import org.ysthmos.core.sync.Drift;
+import org.ysthmos.core.sync.WhenGone;
+
+/** Reads and writes what a bridge document says of two places that are kept alike. */
+public final class TwoWayDocument {
+
+  /** The key that makes a bridge go both ways. */
+  static final String BETWEEN = "between";
+
+  static final String LEFT = "left";
+  static final String RIGHT = "right";
+  static final String TO_LEFT = "to-left";
+  static final String TO_RIGHT = "to-right";
+
+  private static final String SAME = "same";
+  private static final String VALUES = "values";
+
+  private TwoWayDocument() {}
+
+  /**
+   * What can be read of it; fields that cannot be are left out.
+   *
+   * @return empty if not even the places can be read
+   */
+  static Optional<TwoWay> readable(DocumentNode root, Problems problems) {
+    DocumentNode between = root.need(BETWEEN);
+    Optional<Place> left = problems.part(() -> place(between.only(LEFT, RIGHT).need(LEFT)));
+    Optional<Place> right = problems.part(() -> place(between.need(RIGHT)));
+    List<Field> fields = new ArrayList<>();
+    problems
+        .part(() -> root.need("fields").group())
+        .ifPresent(
+            group ->
+                group.forEach(
+                    (name, node) -> problems.part(() -> field(name, node)).ifPresent(fields::add)));
+    return left.flatMap(one -> right.map(other -> new TwoWay(one, other, fields)));
+  }
+
+  private static Place place(DocumentNode node) {
+    node.only("system", "collection", "event", "every", "when", "begins", "if-gone");
+    return new Place(
+        node.need("system").text(),
+        node.need("collection").text(),
+        node.need("event").texts(),
+        node.get("every").map(BridgeReader::interval),
+        node.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS),
+        node.get("begins").map(DocumentNode::flag).orElse(true),
+        node.get("if-gone").map(word -> word.word(WhenGone.class)).orElse(WhenGone.ASK));
+  }
+
+  private static Field field(String name, DocumentNode node) {
+    if (!DocumentNode.isId(name)) {
+      throw node.refuse("a field cannot be called “" + name + "”");
+    }
+    node.only(LEFT, RIGHT, "direction", TO_RIGHT, TO_LEFT, "both-changed", "drift");
+    return new Field(
+        name,
+        node.get(LEFT).map(TwoWayDocument::fieldAt).orElseGet(() -> sameKey(name)),
+        node.get(RIGHT).map(TwoWayDocument::fieldAt).orElseGet(() -> sameKey(name)),
+        node.get("direction").map(word -> word.word(Direction.class)).orElse(Direction.BOTH),
+        node.get("both-changed").map(word -> word.word(BothChanged.class)).orElse(BothChanged.ASK),
+        node.get("drift").map(word -> word.word(Drift.class)).orElse(Drift.LEAVE),
+        node.get(TO_RIGHT).map(TwoWayDocument::translation),
+        node.get(TO_LEFT).map(TwoWayDocument::translation));
+  }
+
+  private static FieldAt sameKey(String name) {
+    return new FieldAt(name, Optional.empty());
+  }
+
+  private static FieldAt fieldAt(DocumentNode node) {
+    if (node.isText()) {
+      return new FieldAt(node.text(), Optional.empty());
+    }
+    node.only("field", "read");
+    return new FieldAt(
+        node.need("field").text(), node.get("read").map(read -> read.parsed(Pointer::parse)));
+  }
+
+  private static Translation translation(DocumentNode node) {
+    if (node.isText()) {
+      if (!node.text().equals(SAME)) {
+        throw node.refuse("write same, { steps: […] } or { values: { … } }");
+      }
+      return new Translation.Steps(List.of());
+    }
+    node.only("steps", VALUES, "otherwise");
+    if (node.get(VALUES).isEmpty()) {
+      if (node.get("otherwise").isPresent()) {
+        throw node.need("otherwise").refuse("“otherwise” goes with values");
+      }
+      return new Translation.Steps(StepKinds.readAll(node));
+    }
+    if (node.get("steps").isPresent()) {
+      throw node.need("steps").refuse("a value goes through steps or is looked up, not both");
+    }
+    SequencedMap<String, String> values = new LinkedHashMap<>();
+    node.need(VALUES).group().forEach((value, becomes) -> values.put(value, becomes.text()));
+    return new Translation.Values(values, node.get("otherwise").map(DocumentNode::text));
+  }
+
+  static void write(TwoWay both, SequencedMap<String, Object> document) {
+    SequencedMap<String, Object> between = new LinkedHashMap<>();
+    between.put(LEFT, written(both.left()));
+    between.put(RIGHT, written(both.right()));
+    document.put(BETWEEN, between);
+    SequencedMap<String, Object> fields = new LinkedHashMap<>();
+    both.fields().forEach(field -> fields.put(field.name(), written(field)));
+    document.put("fields", fields);
+  }
+
+  private static Object written(Place place) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    written.put("system", place.system());
+    written.put("collection", place.collection());
+    written.put("event", place.events());
+    place.every().ifPresent(every -> written.put("every", every.toString()));
+    if (!place.when().equals(Condition.ALWAYS)) {
+      written.put("when", ConditionDocument.written(place.when()));
+    }
+    if (!place.begins()) {
+      written.put("begins", false);
+    }
+    if (place.whenGone() != WhenGone.ASK) {
+      written.put("if-gone", DocumentNode.wordOf(place.whenGone()));
+    }
+    return written;
+  }
+
+  private static Object written(Field field) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    written.put(LEFT, written(field.left()));
+    written.put(RIGHT, written(field.right()));
+    if (field.direction() != Direction.BOTH) {
+      written.put("direction", DocumentNode.wordOf(field.direction()));
+    }
+    field.toRight().ifPresent(to -> written.put(TO_RIGHT, written(to)));
+    field.toLeft().ifPresent(to -> written.put(TO_LEFT, written(to)));
+    if (field.both() != BothChanged.ASK) {
+      written.put("both-changed", DocumentNode.wordOf(field.both()));
+    }
+    if (field.drift() != Drift.LEAVE) {
+      written.put("drift", DocumentNode.wordOf(field.drift()));
+    }
+    return written;
+  }
+
+  private static Object written(FieldAt at) {
+    if (at.read().isEmpty()) {
+      return at.key();
+    }
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    written.put("field", at.key());
+    written.put("read", at.read().get().toString());
+    return written;
+  }
+
+  private static Object written(Translation translation) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    switch (translation) {
+      case Translation.Steps steps when steps.steps().isEmpty() -> {
+        return SAME;
+      }
+      case Translation.Steps steps ->
+          written.put("steps", steps.steps().stream().map(Step::toDocument).toList());
+      case Translation.Values values -> {
+        written.put(VALUES, values.values());
+        values.otherwise().ifPresent(other -> written.put("otherwise", other));
+      }
+    }
+    return written;
+  }
+}

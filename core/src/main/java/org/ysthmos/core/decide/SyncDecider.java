@@ -1,0 +1,492 @@
+package org.ysthmos.core.decide;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.bridge.TwoWay;
+import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.failure.Failure;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.sync.Agreed;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Crossing;
+import org.ysthmos.core.sync.Direction;
+import org.ysthmos.core.sync.FieldOutcome;
+import org.ysthmos.core.sync.GoneOutcome;
+import org.ysthmos.core.sync.Reconciler;
+import org.ysthmos.core.sync.Reconciliation;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.sync.SyncField;
+import org.ysthmos.core.sync.TaskNow;
+import org.ysthmos.core.sync.WhenGone;
+import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Problem;
+import org.ysthmos.core.value.Value;
+
+/**
+ * Decides the events of a bridge that goes both ways. An event only says when to look: both tasks
+ * are read as they stand now and held against what they agreed on last.
+ */
+final class SyncDecider {
+
+  private final BridgeVersion bridge;
+  private final CompiledTwoWay both;
+  private final Event event;
+  private final World world;
+  private final DecisionNotes notes;
+  private final List<Decision.Answer> answers = new ArrayList<>(2);
+  private @Nullable Reading reading;
+
+  SyncDecider(BridgeVersion bridge, Event event, World world, DecisionNotes notes) {
+    this.bridge = bridge;
+    this.both = bridge.between().orElseThrow();
+    this.event = event;
+    this.world = world;
+    this.notes = notes;
+  }
+
+  /** A task as it was read; empty if there is none. */
+  private record Read(Optional<JsonNode> record, Optional<String> tag) {}
+
+  /** What keeps an event from being decided further. */
+  private static final class Stopped extends Exception {
+    private final transient Failure failure;
+
+    Stopped(Failure failure) {
+      super(failure.message());
+      this.failure = failure;
+    }
+  }
+
+  Decision decide() {
+    try {
+      Side from = both.from();
+      Optional<World.SyncedPair> known = world.synced(id(), from, event.record());
+      Read here = read(from, event.record());
+      return known.isPresent() ? known(known.get(), here) : unknown(from, here);
+    } catch (Stopped stopped) {
+      notes.fail(stopped.failure);
+      return decision(Verdict.FAILED, Optional.empty(), List.of(), "", Optional.empty());
+    }
+  }
+
+  private String id() {
+    return bridge.definition().id();
+  }
+
+  private Read read(Side side, String record) throws Stopped {
+    SequencedMap<String, String> keys = new LinkedHashMap<>();
+    keys.put("id", record);
+    CompiledTwoWay.CompiledPlace place = both.place(side);
+    World.Question question =
+        new World.Question(
+            place.rule().system(), place.rule().collection(), LookupRule.Origin.SYSTEM, keys);
+    return switch (world.lookUp(Synced.word(side), question)) {
+      case World.Unanswered unanswered -> throw new Stopped(unanswered.failure());
+      case World.Found found -> {
+        answers.add(new Decision.Answer(Synced.word(side), question, found.records()));
+        yield new Read(found.records().stream().findFirst(), found.tag());
+      }
+    };
+  }
+
+  /**
+   * What the rules read from: the record as it stands now, in place of what came with the event.
+   */
+  private Reading reading(JsonNode record) {
+    Event now =
+        new Event(
+            event.id(),
+            event.system(),
+            event.collection(),
+            event.kind(),
+            event.record(),
+            event.time(),
+            record);
+    Reading made = Reading.of(now, world);
+    reading = made;
+    return made;
+  }
+
+  private Map<String, Value> values(Side side, JsonNode record) throws Stopped {
+    Map<String, Value> values = new HashMap<>();
+    for (CompiledTwoWay.Field field : both.fields()) {
+      CompiledTwoWay.FieldOf at = field.at().of(side);
+      Computed read = at.valueOf(at.read().in(record));
+      if (read instanceof Problem problem) {
+        throw new Stopped(DecisionNotes.mapping(at.shape().name(), problem));
+      }
+      values.put(field.rule().name(), (Value) read);
+    }
+    return values;
+  }
+
+  /** The record is of no pair so far. */
+  private Decision unknown(Side from, Read here) throws Stopped {
+    if (here.record().isEmpty()) {
+      return passedBy("it is not there any more, and nothing was made of it");
+    }
+    JsonNode record = here.record().get();
+    Reading now = reading(record);
+    switch (both.place(from).when().ask(now, notes.tests())) {
+      case CompiledCondition.Unknown unknown ->
+          throw new Stopped(
+              DecisionNotes.mapping(unknown.field().shape().name(), unknown.problem()));
+      case CompiledCondition.Known met when !met.met() -> {
+        return passedBy(met.because());
+      }
+      case CompiledCondition.Known met -> {}
+    }
+    if (!both.place(from).rule().begins()) {
+      return passedBy("what begins here is not made on the other side");
+    }
+    MatchKey key = Synced.key(id(), from, event.record());
+    return make(key, from, event.record(), values(from, record), now);
+  }
+
+  /** Makes the task of the other side. */
+  private Decision make(
+      MatchKey key, Side from, String record, Map<String, Value> values, Reading now) {
+    Side to = from.across();
+    SequencedMap<String, Value> fields = new LinkedHashMap<>();
+    Map<String, Value> here = new HashMap<>();
+    Map<String, Value> there = new HashMap<>();
+    Set<String> asMade = new LinkedHashSet<>();
+    for (CompiledTwoWay.Field field : both.fields()) {
+      String name = field.rule().name();
+      Value value = values.getOrDefault(name, Nothing.NOTHING);
+      boolean goes =
+          field.rule().direction().carries(from) || field.rule().direction() == Direction.ONCE;
+      Crossing crossing =
+          goes
+              ? field.to().of(to).across(value, now, notes)
+              : new Crossing.Stays("it only comes from there");
+      switch (crossing) {
+        case Crossing.Becomes becomes when becomes.value() != Nothing.NOTHING -> {
+          fields.put(field.at().of(to).shape().key(), becomes.value());
+          here.put(name, value);
+          there.put(name, becomes.value());
+        }
+        case Crossing.Fails fails ->
+            notes.fail(DecisionNotes.mapping(field.at().of(to).shape().name(), fails.problem()));
+        case Crossing.Waits waits ->
+            notes.fail(Failure.of(FailureKind.NOT_YET_THERE, waits.because()));
+        default -> {
+          if (goes) {
+            here.put(name, value);
+            asMade.add(name);
+          }
+        }
+      }
+    }
+    if (!notes.failures().isEmpty()) {
+      return decision(Verdict.FAILED, Optional.of(key), List.of(), "", Optional.empty());
+    }
+    Set<String> written = new LinkedHashSet<>(there.keySet());
+    Synced synced =
+        new Synced(
+            key,
+            from,
+            Both.by(side -> side == from ? Optional.of(record) : Optional.empty()),
+            new Agreed(Map.of(), Map.of()),
+            new Synced.OnceWritten(
+                Both.by(side -> side == from ? here : there),
+                Both.by(side -> side == from ? Set.of() : written),
+                asMade),
+            List.of(),
+            List.of(),
+            Optional.empty());
+    TaskDecision task = task(key, to, Optional.empty(), fields, fields, Optional.empty());
+    return decision(
+        task.verdict(), Optional.of(key), List.of(task), task.because(), Optional.of(synced));
+  }
+
+  private Decision known(World.SyncedPair pair, Read here) throws Stopped {
+    if (pair.parted().isPresent()) {
+      return passedBy("its pair was parted: " + pair.parted().get());
+    }
+    Side from = both.from();
+    Side to = from.across();
+    Optional<String> partner = pair.records().of(to);
+    if (here.record().isEmpty()) {
+      return partner.isEmpty()
+          ? passedBy("it is not there any more, and nothing was made of it")
+          : gone(pair, from, read(to, partner.get()));
+    }
+    JsonNode record = here.record().get();
+    Reading now = reading(record);
+    if (partner.isEmpty()) {
+      return make(pair.key(), from, event.record(), values(from, record), now);
+    }
+    Read there = read(to, partner.get());
+    if (there.record().isEmpty()) {
+      return gone(pair, to, here);
+    }
+    Both<Read> read = Both.by(side -> side == from ? here : there);
+    return reconcile(pair, read, now);
+  }
+
+  private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading now) throws Stopped {
+    TaskNow left = taskNow(Side.LEFT, read.left().record().orElseThrow());
+    TaskNow right = taskNow(Side.RIGHT, read.right().record().orElseThrow());
+    List<SyncField> fields = both.fields().stream().map(one -> one.synced(now, notes)).toList();
+    Reconciliation result =
+        new Reconciler(fields).reconcile(pair.agreed(), left, right, pair.answers());
+    for (FieldOutcome outcome : result.outcomes()) {
+      if (outcome instanceof FieldOutcome.Failed failed) {
+        notes.fail(DecisionNotes.mapping(failed.field(), failed.problem()));
+      }
+    }
+    if (!notes.failures().isEmpty()) {
+      return decision(Verdict.FAILED, Optional.of(pair.key()), List.of(), "", Optional.empty());
+    }
+    Both<TaskNow> tasks = new Both<>(left, right);
+    Side from = both.from();
+    List<TaskDecision> decided = new ArrayList<>(2);
+    for (Side side : List.of(from.across(), from)) {
+      decided.add(
+          task(
+              pair.key(),
+              side,
+              pair.records().of(side),
+              whole(side, tasks.of(side), result.writes(side)),
+              keyed(side, result.writes(side)),
+              read.of(side).tag()));
+    }
+    List<Synced.Disagreement> conflicts = conflicts(result, pair.agreed());
+    Synced synced =
+        new Synced(
+            pair.key(),
+            from,
+            pair.records(),
+            result.atOnce(),
+            new Synced.OnceWritten(
+                Both.by(result::heldOnceWritten),
+                Both.by(side -> Set.copyOf(result.writes(side).keySet())),
+                Set.of()),
+            result.outcomes().stream()
+                .filter(outcome -> !(outcome instanceof FieldOutcome.Unchanged))
+                .toList(),
+            conflicts,
+            Optional.empty());
+    boolean writes = decided.stream().anyMatch(task -> task.delivery().isPresent());
+    return decision(
+        writes ? Verdict.UPDATE : Verdict.UNCHANGED,
+        Optional.of(pair.key()),
+        decided,
+        writes || conflicts.isEmpty() ? "" : "both sides disagree, and a person is asked",
+        Optional.of(synced));
+  }
+
+  private TaskNow taskNow(Side side, JsonNode record) throws Stopped {
+    TwoWay.Place at = both.place(side).rule();
+    return new TaskNow(values(side, record), world.changedAt(at.system(), at.collection(), record));
+  }
+
+  private List<Synced.Disagreement> conflicts(Reconciliation result, Agreed agreed) {
+    List<Synced.Disagreement> conflicts = new ArrayList<>();
+    for (FieldOutcome outcome : result.outcomes()) {
+      if (outcome instanceof FieldOutcome.Conflict conflict) {
+        String field = conflict.field();
+        conflicts.add(
+            new Synced.Disagreement(
+                field,
+                conflict.because(),
+                Both.by(side -> agreed.of(side, field)),
+                new Both<>(result.left().of(field), result.right().of(field))));
+      }
+    }
+    return conflicts;
+  }
+
+  /** Values by the keys of a side's fields. */
+  private SequencedMap<String, Value> keyed(Side side, Map<String, Value> byName) {
+    SequencedMap<String, Value> keyed = new LinkedHashMap<>();
+    for (CompiledTwoWay.Field field : both.fields()) {
+      Value value = byName.get(field.rule().name());
+      if (value != null) {
+        keyed.put(field.at().of(side).shape().key(), value);
+      }
+    }
+    return keyed;
+  }
+
+  /** A task as it is once it is written. */
+  private SequencedMap<String, Value> whole(Side side, TaskNow now, Map<String, Value> writes) {
+    Map<String, Value> all = new HashMap<>(now.fields());
+    all.putAll(writes);
+    all.values().removeIf(value -> value == Nothing.NOTHING);
+    return keyed(side, all);
+  }
+
+  /**
+   * What becomes of the task of one side.
+   *
+   * @param record its id; empty if it is to be made
+   * @param writes what is written to it; nothing if it is left as it is
+   * @param tag of what was read, which must not have changed when it is written
+   */
+  private TaskDecision task(
+      MatchKey pair,
+      Side side,
+      Optional<String> record,
+      Map<String, Value> fields,
+      SequencedMap<String, Value> writes,
+      Optional<String> tag) {
+    MatchKey key = Synced.taskKey(pair, side);
+    Optional<World.PairState> state = world.pair(id(), key);
+    World.Stays stays = state.map(World.PairState::stays).orElse(World.Stays.NO);
+    if (stays != World.Stays.NO || writes.isEmpty()) {
+      return TaskDecision.left(Synced.word(side), key, fields, record, stays.words());
+    }
+    TwoWay.Place at = both.place(side).rule();
+    String purpose =
+        record.isPresent()
+            ? "change:" + event.id()
+            : World.PairState.making(state.map(World.PairState::anew).orElse(0));
+    PlannedDelivery delivery =
+        new PlannedDelivery(
+            key.effect(purpose),
+            at.system(),
+            at.collection(),
+            record,
+            writes,
+            Optional.empty(),
+            Optional.empty(),
+            tag);
+    return new TaskDecision(
+        Synced.word(side),
+        record.isPresent() ? Verdict.UPDATE : Verdict.CREATE,
+        key,
+        fields,
+        Optional.of(delivery),
+        "",
+        record,
+        false);
+  }
+
+  /**
+   * One task of a pair is gone.
+   *
+   * @param gone the side that lacks it
+   * @param left the task of the other, if that is there
+   */
+  private Decision gone(World.SyncedPair pair, Side gone, Read left) throws Stopped {
+    if (left.record().isEmpty()) {
+      return parted(pair, "both tasks are gone", Optional.empty());
+    }
+    Side there = gone.across();
+    TaskNow remaining = taskNow(there, left.record().get());
+    WhenGone when = isToldGone(gone) ? both.place(gone).rule().whenGone() : WhenGone.ASK;
+    GoneOutcome outcome =
+        new Reconciler(both.fields().stream().map(f -> f.synced(nothing(), notes)).toList())
+            .gone(pair.agreed(), gone, remaining, when);
+    String name = both.place(gone).shape().systemName();
+    return switch (outcome) {
+      case GoneOutcome.Part part ->
+          parted(pair, "its task at " + name + " was removed", Optional.empty());
+      case GoneOutcome.Close close -> {
+        Map<String, Value> closing =
+            world.closing(both.place(there).rule().system(), both.place(there).rule().collection());
+        if (closing.isEmpty()) {
+          throw new Stopped(asked(pair, gone, "nothing says how a task there is closed (closed)"));
+        }
+        yield parted(
+            pair,
+            "its task at " + name + " was removed",
+            Optional.of(
+                task(
+                    pair.key(),
+                    there,
+                    pair.records().of(there),
+                    closing,
+                    new LinkedHashMap<>(closing),
+                    left.tag())));
+      }
+      case GoneOutcome.Ask ask -> throw new Stopped(asked(pair, gone, ask.because()));
+      case GoneOutcome.Delete delete -> throw new Stopped(asked(pair, gone, "it may be wanted"));
+      case GoneOutcome.MakeAgain again -> throw new Stopped(asked(pair, gone, "it may be wanted"));
+    };
+  }
+
+  private Reading nothing() {
+    return reading == null ? Reading.of(event, world) : reading;
+  }
+
+  /** What is only not found may be there under another address; what was told is gone. */
+  private boolean isToldGone(Side gone) {
+    return both.from() == gone && event.kind().equals("removed");
+  }
+
+  private Failure asked(World.SyncedPair pair, Side gone, String because) {
+    return Failure.of(
+            FailureKind.NOT_FOUND,
+            "%s %s of %s is not there any more: %s"
+                .formatted(
+                    both.place(gone).shape().recordWord(),
+                    pair.records().of(gone).orElse(""),
+                    both.place(gone).shape().systemName(),
+                    because))
+        .withCode("side-gone")
+        .withRemedy("Part the two on Pairs, so that the one that is left goes on by itself");
+  }
+
+  private Decision parted(World.SyncedPair pair, String why, Optional<TaskDecision> last) {
+    Synced synced =
+        new Synced(
+            pair.key(),
+            both.from(),
+            pair.records(),
+            pair.agreed(),
+            Synced.OnceWritten.NOTHING,
+            List.of(),
+            List.of(),
+            Optional.of(why));
+    boolean writes = last.flatMap(TaskDecision::delivery).isPresent();
+    return decision(
+        writes ? Verdict.UPDATE : Verdict.UNCHANGED,
+        Optional.of(pair.key()),
+        last.stream().toList(),
+        writes ? "" : "the two are a pair no more, as " + why,
+        Optional.of(synced));
+  }
+
+  private Decision passedBy(String because) {
+    return decision(Verdict.PASSED_BY, Optional.empty(), List.of(), because, Optional.empty());
+  }
+
+  private Decision decision(
+      Verdict verdict,
+      Optional<MatchKey> key,
+      List<TaskDecision> tasks,
+      String because,
+      Optional<Synced> synced) {
+    return new Decision(
+        verdict,
+        key,
+        tasks,
+        Map.of(),
+        because,
+        notes.failures(),
+        notes.warnings(),
+        reading == null ? List.of() : reading.tableUses(),
+        answers,
+        notes.explanation(),
+        synced);
+  }
+}

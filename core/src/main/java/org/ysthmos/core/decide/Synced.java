@@ -1,0 +1,87 @@
+package org.ysthmos.core.decide;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Agreed;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.FieldOutcome;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
+
+/**
+ * What a decision of a bridge that goes both ways comes to for its pair, beside what is delivered.
+ *
+ * @param key of the pair
+ * @param records the tasks of the pair; empty for one that is to be made
+ * @param agreed what both sides agree on as they are now, with nothing written
+ * @param onceWritten what they will agree on besides, once it is delivered
+ * @param outcomes what became of each field that is not as it was; none where a task is made
+ * @param conflicts the fields on which a person is asked
+ * @param parted why the two are a pair no more; empty if they are
+ */
+public record Synced(
+    MatchKey key,
+    Side from,
+    Both<Optional<String>> records,
+    Agreed agreed,
+    OnceWritten onceWritten,
+    List<FieldOutcome> outcomes,
+    List<Disagreement> conflicts,
+    Optional<String> parted) {
+
+  public Synced {
+    outcomes = List.copyOf(outcomes);
+    conflicts = List.copyOf(conflicts);
+  }
+
+  /**
+   * What both sides will agree on once it is delivered, by the names of the fields.
+   *
+   * @param held what each side holds then
+   * @param writes which of the fields are written to each side
+   * @param asMade fields of a task that is made which are not written: what it holds then is agreed
+   *     on
+   */
+  public record OnceWritten(
+      Both<Map<String, Value>> held, Both<Set<String>> writes, Set<String> asMade) {
+    static final OnceWritten NOTHING =
+        new OnceWritten(new Both<>(Map.of(), Map.of()), new Both<>(Set.of(), Set.of()), Set.of());
+
+    public OnceWritten {
+      asMade = Set.copyOf(asMade);
+    }
+  }
+
+  /**
+   * A field on which both sides disagree until a person says what it is.
+   *
+   * @param before what each side held when they last agreed
+   */
+  public record Disagreement(String field, String because, Both<Value> before, Both<Value> now) {}
+
+  /** The key of a pair that is begun by a record of one side. */
+  static MatchKey key(String bridge, Side side, String record) {
+    MatchKey key = MatchKey.of(bridge, List.of(Text.of(word(side)), Text.of(record)));
+    return new MatchKey(bridge, record, key.hash());
+  }
+
+  /** The key under which what is written to a side of a pair is made once. */
+  public static MatchKey taskKey(MatchKey pair, Side side) {
+    MatchKey key = MatchKey.of(pair.bridge(), List.of(Text.of(pair.hash()), Text.of(word(side))));
+    return new MatchKey(pair.bridge(), pair.text(), key.hash());
+  }
+
+  /** The side of a task, by how it is called. */
+  public static Side sideOf(String word) {
+    return word.equals(word(Side.LEFT)) ? Side.LEFT : Side.RIGHT;
+  }
+
+  /** A side as people call it. */
+  public static String word(Side side) {
+    return side == Side.LEFT ? "left" : "right";
+  }
+}
