@@ -15,6 +15,8 @@ import org.ysthmos.core.json.Pointer;
  * @param kinds the system's word for a kind to ours
  * @param version where the mark stands that tells one change of the record from the next; with it a
  *     change that is also asked for is one event
+ * @param whole where the record stands in what is told, as it is when it is read by itself; empty
+ *     if that is not said
  */
 public record Push(
     Verify verify,
@@ -22,7 +24,22 @@ public record Push(
     Pointer record,
     Pointer kind,
     Map<String, String> kinds,
-    Optional<Pointer> version) {
+    Optional<Pointer> version,
+    Optional<Pointer> whole) {
+
+  /** Where a record that is read by itself holds its version, if it stands elsewhere then. */
+  Optional<Pointer> versionInRecord() {
+    return version.flatMap(
+        at ->
+            whole
+                .filter(outer -> at.tokens().size() > outer.tokens().size())
+                .filter(
+                    outer -> at.tokens().subList(0, outer.tokens().size()).equals(outer.tokens()))
+                .map(
+                    outer ->
+                        new Pointer(
+                            at.tokens().subList(outer.tokens().size(), at.tokens().size()))));
+  }
 
   /** How we know who sent a webhook. */
   public sealed interface Verify {

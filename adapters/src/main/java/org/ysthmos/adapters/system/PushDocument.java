@@ -13,7 +13,7 @@ public final class PushDocument {
   private PushDocument() {}
 
   public static Push read(DocumentNode node) {
-    node.only("verify", "event", "record", "kind", "kinds", "version");
+    node.only("verify", "event", "record", "kind", "kinds", "version", "whole");
     Map<String, String> kinds = new LinkedHashMap<>();
     node.need("kinds").group().forEach((theirs, ours) -> kinds.put(theirs, ours.text()));
     Verify verify = verify(node.need("verify"));
@@ -23,7 +23,8 @@ public final class PushDocument {
         Parts.pointer(node.need("record")),
         Parts.pointer(node.need("kind")),
         kinds,
-        node.get("version").map(Parts::pointer));
+        node.get("version").map(Parts::pointer),
+        node.get("whole").map(Parts::pointer));
   }
 
   private static IdAt usualId(Verify verify) {

@@ -132,8 +132,11 @@ public interface SystemCollection {
    * if nothing does.
    */
   default List<String> marks(JsonNode record) {
-    return Stream.concat(
-            push().flatMap(Push::version).stream(), polled().map(PollSpec::version).stream())
+    return Stream.of(
+            push().flatMap(Push::version),
+            push().flatMap(Push::versionInRecord),
+            polled().map(PollSpec::version))
+        .flatMap(Optional::stream)
         .map(at -> at.in(record))
         .filter(mark -> mark.isValueNode() && !mark.isNull())
         .map(JsonNode::asText)

@@ -22,6 +22,7 @@ class PushReaderTest {
           Pointer.parse("/data/id"),
           Pointer.parse("/type"),
           Map.of("form.sent", "created"),
+          Optional.empty(),
           Optional.empty());
 
   private static Event read(String body) throws PushReader.Unreadable {

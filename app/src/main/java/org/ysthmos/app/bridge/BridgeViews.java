@@ -75,8 +75,46 @@ final class BridgeViews {
   record LookupView(String name, String sentence, String ifNone) {}
 
   /**
+   * One of the places that are kept alike.
+   *
+   * @param conditions which of its tasks are made on the other side
+   * @param begins whether its tasks are made on the other side at all
+   * @param ifGone what becomes of the other task once one of this side is gone, in words
+   */
+  record PlaceView(
+      String system,
+      String collection,
+      List<String> events,
+      List<String> conditions,
+      boolean begins,
+      String ifGone) {}
+
+  /**
+   * A field that is kept alike.
+   *
+   * @param left its name on the left
+   * @param direction which way it goes: both, to-left, to-right, once
+   * @param toRight what a value becomes that goes to the right, in words
+   * @param bothChanged what happens where both sides changed it, in words; empty where one follows
+   * @param drift what happens where the side that follows changed it; empty where both ways
+   */
+  record KeptField(
+      String name,
+      String left,
+      String right,
+      String direction,
+      List<String> toRight,
+      List<String> toLeft,
+      String bothChanged,
+      String drift) {}
+
+  /** Two places that are kept alike. */
+  record BothWays(PlaceView left, PlaceView right, List<KeptField> fields) {}
+
+  /**
    * A bridge with its rules.
    *
+   * @param bothWays the two places that it keeps alike; null where it goes one way
    * @param tasks how many tasks come of one event, in words
    * @param remarks what a person should know before trusting the rules
    */
@@ -91,6 +129,7 @@ final class BridgeViews {
       List<FieldView> fields,
       List<EffectView> then,
       String tasks,
+      @Schema(nullable = true) @Nullable BothWays bothWays,
       List<String> remarks,
       CeilingView ceiling,
       String document) {}
@@ -134,6 +173,7 @@ final class BridgeViews {
         version.plan().allFields().stream().map(BridgeViews::field).toList(),
         version.then().stream().map(effect -> effect(effect, version)).toList(),
         plan(version.plan()),
+        version.between().map(BothWaysViews::of).orElse(null),
         version.remarks().stream().map(DocumentProblem::toString).toList(),
         CeilingView.of(live.ceiling(), kind -> used.getOrDefault(kind, 0L)),
         live.document());
@@ -203,7 +243,7 @@ final class BridgeViews {
         .orElse(none);
   }
 
-  private static List<String> conditions(CompiledCondition condition) {
+  static List<String> conditions(CompiledCondition condition) {
     return condition instanceof CompiledCondition.All all
         ? all.parts().stream().map(CompiledCondition::sentence).toList()
         : List.of(condition.sentence());

@@ -20,7 +20,10 @@ final class DecisionWords {
   static String headline(Decision decision) {
     String key = decision.key().map(MatchKey::text).orElse("");
     return switch (decision.verdict()) {
-      case CREATE, UPDATE, UNCHANGED -> ofTasks(decision, key) + then(decision);
+      case CREATE, UPDATE, UNCHANGED ->
+          decision.synced().isPresent()
+              ? SyncedWords.headline(decision)
+              : ofTasks(decision, key) + then(decision);
       case PASSED_BY -> "Decided: passed by";
       case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
     };
@@ -84,13 +87,21 @@ final class DecisionWords {
     return switch (decision.verdict()) {
       case CREATE, UPDATE ->
           counted(decision.explanation().tests().size(), "test") + " met, " + fields(decision);
-      case UNCHANGED ->
-          left(decision)
-              .map(because -> Words.capital(because) + ".")
-              .orElseGet(() -> counted(decision.task().size(), "field") + " compared");
+      case UNCHANGED -> unchanged(decision);
       case PASSED_BY -> Words.capital(decision.because()) + ".";
       case FAILED -> failures(decision.failures());
     };
+  }
+
+  private static String unchanged(Decision decision) {
+    if (decision.synced().isPresent()) {
+      return decision.because().isEmpty()
+          ? "Nothing is written."
+          : Words.capital(decision.because()) + ".";
+    }
+    return left(decision)
+        .map(because -> Words.capital(because) + ".")
+        .orElseGet(() -> counted(decision.task().size(), "field") + " compared");
   }
 
   private static String fields(Decision decision) {

@@ -434,6 +434,7 @@ class DecisionWriter {
 
   private static TraceStory story(Deciding deciding) {
     return StoryWriter.explained(deciding.world().lines(), deciding.decision())
+        .withAll(SyncedWords.lines(deciding))
         .with(decidedLine(deciding));
   }
 

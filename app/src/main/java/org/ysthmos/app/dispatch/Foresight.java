@@ -11,7 +11,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper;
@@ -36,7 +35,6 @@ import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
-import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -160,14 +158,7 @@ public class Foresight {
     FieldShape shape = shapes.get(key);
     return shape == null
         ? new FieldNow(key, value.display())
-        : new FieldNow(shape.name(), named(value, shape));
-  }
-
-  /** A choice or a person as they are called where that is known. */
-  private static String named(Value value, FieldShape shape) {
-    return value instanceof ListValue list
-        ? list.items().stream().map(one -> named(one, shape)).collect(Collectors.joining(", "))
-        : shape.names().getOrDefault(value.display(), value.display());
+        : new FieldNow(shape.name(), shape.shown(value));
   }
 
   /** The world as it is, with what would have been made by then. */

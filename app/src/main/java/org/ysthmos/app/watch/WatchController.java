@@ -26,6 +26,7 @@ import org.ysthmos.app.incident.IncidentViews.IncidentLine;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.store.DiskRoom;
+import org.ysthmos.app.sync.Disagreements;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.FailureMapper;
@@ -59,6 +60,7 @@ class WatchController {
    * @param incidentsProblem why incidents cannot be looked at; empty if they can
    * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
    * @param possibleDuplicates how many tasks a person says of whether they are there twice
+   * @param disagreements of how many fields a person says what is right, as both sides disagree
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param bridges those that are live, but for those that were set up held and never ran
@@ -74,6 +76,7 @@ class WatchController {
       String incidentsProblem,
       String tellingProblem,
       int possibleDuplicates,
+      int disagreements,
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<BridgeLine> bridges,
@@ -152,6 +155,7 @@ class WatchController {
   private final IncidentViews incidents;
   private final IncidentKeeper keeper;
   private final Duplicates duplicates;
+  private final Disagreements disagreements;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -168,6 +172,7 @@ class WatchController {
       IncidentViews incidents,
       IncidentKeeper keeper,
       Duplicates duplicates,
+      Disagreements disagreements,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -182,6 +187,7 @@ class WatchController {
     this.incidents = incidents;
     this.keeper = keeper;
     this.duplicates = duplicates;
+    this.disagreements = disagreements;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -224,6 +230,7 @@ class WatchController {
         keeper.problem().orElse(""),
         keeper.tellingProblem().orElse(""),
         duplicates.open(),
+        disagreements.open(),
         unreadable(),
         broken(backlog),
         lines,

@@ -9,9 +9,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.TextLength;
+import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -108,6 +111,13 @@ public record FieldShape(
   public FieldShape withFields(List<FieldShape> inner) {
     return new FieldShape(
         key, name, type, required, longest, countedIn, names, shownIn, schemes, directory, inner);
+  }
+
+  /** A value as people call it: choices and persons by their names, as far as they are known. */
+  public String shown(Value value) {
+    return value instanceof ListValue list
+        ? list.items().stream().map(this::shown).collect(Collectors.joining(", "))
+        : nameOf(value.display());
   }
 
   /** What people call a key, or the key itself where that is not known. */
