@@ -10,6 +10,8 @@ import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
+import BothWays from './BothWays.vue'
+import BothWaysPlace from './BothWaysPlace.vue'
 import FieldSentence from './FieldSentence.vue'
 import { readBridge } from './api'
 
@@ -72,36 +74,47 @@ watch(
     </p>
     <div class="shores">
       <section class="arriving" aria-labelledby="arriving">
-        <h2 id="arriving">Arriving</h2>
+        <h2 id="arriving">{{ data.bothWays ? 'Left' : 'Arriving' }}</h2>
         <p>
           <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
         </p>
         <p class="mid">when one is {{ data.events.join(' or ') }}</p>
+        <BothWaysPlace v-if="data.bothWays" :place="data.bothWays.left" :to="data.bridge.target" />
         <template v-for="lookup in data.lookups" :key="lookup.name">
           <h3>Looked up</h3>
           <p>{{ lookup.sentence }}</p>
           <p class="mid">{{ lookup.ifNone }}</p>
         </template>
-        <h3>The same thing</h3>
-        <p>
-          when <b>{{ data.matchKey.join(' and ') }}</b> is the same
-        </p>
+        <template v-if="data.matchKey.length">
+          <h3>The same thing</h3>
+          <p>
+            when <b>{{ data.matchKey.join(' and ') }}</b> is the same
+          </p>
+        </template>
       </section>
       <section class="rules" aria-labelledby="rules">
-        <h2 id="rules">Only when</h2>
-        <ul v-if="data.conditions.length">
-          <li v-for="condition in data.conditions" :key="condition">{{ condition }}</li>
-        </ul>
-        <p v-else class="mid">always</p>
-        <h2>
-          {{ data.tasks === 'one task for each event' ? 'Fields' : data.tasks }}
-          <small>{{ data.fields.length }} rules</small>
-        </h2>
-        <FieldSentence
-          v-for="(field, place) in data.fields"
-          :key="`${place} ${field.field}`"
-          :field="field"
-        />
+        <template v-if="data.bothWays">
+          <h2 id="rules">
+            Kept alike <small>{{ data.bothWays.fields.length }} fields</small>
+          </h2>
+          <BothWays :both="data.bothWays" :left="data.bridge.source" :right="data.bridge.target" />
+        </template>
+        <template v-else>
+          <h2 id="rules">Only when</h2>
+          <ul v-if="data.conditions.length">
+            <li v-for="condition in data.conditions" :key="condition">{{ condition }}</li>
+          </ul>
+          <p v-else class="mid">always</p>
+          <h2>
+            {{ data.tasks === 'one task for each event' ? 'Fields' : data.tasks }}
+            <small>{{ data.fields.length }} rules</small>
+          </h2>
+          <FieldSentence
+            v-for="(field, place) in data.fields"
+            :key="`${place} ${field.field}`"
+            :field="field"
+          />
+        </template>
         <template v-for="effect in data.then" :key="effect.name">
           <h2 class="then">
             Then {{ effect.name.replaceAll('-', ' ') }} <small>{{ effect.what }}</small>
@@ -123,10 +136,14 @@ watch(
         </template>
       </section>
       <section class="leaving" aria-labelledby="leaving">
-        <h2 id="leaving">Leaving</h2>
+        <h2 id="leaving">{{ data.bothWays ? 'Right' : 'Leaving' }}</h2>
         <p>
           <b>{{ data.targetCollection }}</b> of {{ data.bridge.target }}
         </p>
+        <template v-if="data.bothWays">
+          <p class="mid">when one is {{ data.bothWays.right.events.join(' or ') }}</p>
+          <BothWaysPlace :place="data.bothWays.right" :to="data.bridge.source" />
+        </template>
         <h3>Ceiling</h3>
         <CeilingLines :ceiling="data.ceiling" :now="now" :zone="zone" />
         <h3>Live since</h3>

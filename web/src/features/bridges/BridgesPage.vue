@@ -57,7 +57,7 @@ onMounted(() => {
           </td>
           <td class="purpose">{{ bridge.purpose }}</td>
           <td>{{ bridge.source }}</td>
-          <td>{{ bridge.target }}</td>
+          <td>{{ bridge.target }}<template v-if="bridge.bothWays">, both ways</template></td>
           <td class="n">{{ bridge.version }}</td>
           <td class="n">{{ dayAndTime(bridge.since, now, zone) }}</td>
         </tr>

@@ -8,3 +8,4 @@ export const readBridges = () => get<BridgeSummary[]>('/api/bridges')
 export type Retired = Schemas['RetiredView']
 export const readRetired = () => get<Retired[]>('/api/bridges/retired')
 export const readBridge = (id: string) => get<BridgeView>(`/api/bridges/${encodeURIComponent(id)}`)
+export type BothWays = NonNullable<BridgeView['bothWays']>

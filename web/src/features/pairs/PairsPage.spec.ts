@@ -3,10 +3,10 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/composables/session'
 import { refusal, serve } from '@/test/desk'
 import PairsPage from './PairsPage.vue'
-import type { Pair, Possible, Sides } from './api'
+import type { Disagreement, Pair, Possible, Sides } from './api'
 
 const push = vi.hoisted(() => vi.fn())
-const query = vi.hoisted(() => ({ id: '' }))
+const query = vi.hoisted(() => ({ id: '', show: '' }))
 vi.mock('vue-router', () => ({ useRoute: () => ({ query }), useRouter: () => ({ push }) }))
 
 useSession().zone.value = 'Europe/Lisbon'
@@ -37,7 +37,7 @@ const sides: Sides = {
 const page = (...items: Possible[]) => ({ items, open: items.length, unlooked: 0, next: null })
 
 async function open(answers: Record<string, unknown>) {
-  const calls = serve(answers)
+  const calls = serve({ 'GET /api/disagreements': { items: [], open: 0 }, ...answers })
   const view = mount(PairsPage, {
     attachTo: document.body,
     global: { stubs: { RouterLink: RouterLinkStub } },
@@ -50,6 +50,7 @@ describe('pairs', () => {
   beforeEach(() => {
     document.body.innerHTML = ''
     query.id = ''
+    query.show = ''
   })
 
   it('shows both sides with what differs first and is answered by a key each', async () => {
@@ -58,7 +59,7 @@ describe('pairs', () => {
       'GET /api/duplicates': page(possible(3), possible(2), possible(1)),
       'POST /api/duplicates/2/answer': page(possible(3), possible(1)),
     })
-    expect(view.get('.heading').text()).toContain('3 possible duplicates')
+    expect(view.get('.heading').text()).toContain('Possible duplicates 3')
     expect(view.findAll('tbody th').map((one) => one.text())).toEqual(['Title differs', 'Lane'])
     expect(view.findAll('li')[0]!.text()).toContain('95 % alike')
 
@@ -72,6 +73,7 @@ describe('pairs', () => {
     expect(document.activeElement).toBe(second.element)
 
     serve({
+      'GET /api/disagreements': { items: [], open: 0 },
       'GET /sides': sides,
       'GET /api/duplicates': page(possible(3), possible(1)),
       'POST /api/duplicates/2/answer': page(possible(3), possible(1)),
@@ -79,7 +81,7 @@ describe('pairs', () => {
     await second.trigger('keydown', { key: 's' })
     await flushPromises()
     expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 1')
-    expect(view.get('.heading').text()).toContain('2 possible duplicates')
+    expect(view.get('.heading').text()).toContain('Possible duplicates 2')
   })
 
   it('takes the next answer while one is under way, and sends them one after the other', async () => {
@@ -96,7 +98,11 @@ describe('pairs', () => {
         sent.push(url.replace(/^.*duplicates\//, ''))
         await new Promise<void>((done) => held.push(done))
       }
-      const body = url.includes('sides') ? sides : page(possible(1))
+      const body = url.includes('sides')
+        ? sides
+        : url.includes('disagreements')
+          ? { items: [], open: 0 }
+          : page(possible(1))
       return new Response(JSON.stringify(body), {
         headers: { 'Content-Type': 'application/json' },
       })
@@ -109,7 +115,7 @@ describe('pairs', () => {
     expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 2')
     await press('d')
     expect(view.get('li button[aria-current="true"]').text()).toContain('brannch 1')
-    expect(view.get('.heading').text()).toContain('1 possible duplicate')
+    expect(view.get('.heading').text()).toMatch(/Possible duplicates 1/)
     expect(sent).toEqual(['3/answer'])
     held[0]!()
     await flushPromises()
@@ -134,6 +140,64 @@ describe('pairs', () => {
     await flushPromises()
     expect(view.get('[role="alert"]').text()).toBe(why)
     expect(view.findAll('li')).toHaveLength(1)
+  })
+
+  it('shows what both sides hold and held, and takes what is right by a key each', async () => {
+    const side = (system: string, part: Partial<Disagreement['left']>) => ({
+      place: `Works, ${system}`,
+      system,
+      record: 'gb-1',
+      page: '',
+      before: 'Mend the gate',
+      now: 'Mend the gate',
+      ...part,
+    })
+    const one = (id: number, part: Partial<Disagreement> = {}): Disagreement => ({
+      id,
+      bridge: 'works',
+      bridgeName: 'Works both ways',
+      title: `Gate ${id}`,
+      field: 'Title',
+      because: 'It was changed on both sides',
+      since: '2026-11-24T10:00:00Z',
+      trace: '',
+      both: true,
+      typed: true,
+      left: side('Grounds Board', { now: 'Gate: new hinge' }),
+      right: side('Works Ledger', { record: 'wl-1', now: 'Repair the gate' }),
+      ...part,
+    })
+    const items = [one(1), one(2), one(3, { both: false })]
+    const { view, calls } = await open({
+      'GET /api/duplicates': page(),
+      'GET /api/disagreements': { items, open: 3 },
+      'POST /answer': { trace: 't9' },
+    })
+    expect(view.get('nav').text()).toContain('Both sides disagree 3')
+    expect(view.findAll('tbody tr').map((row) => row.text())).toEqual([
+      'Agreed beforeMend the gateMend the gate',
+      'NowGate: new hingeRepair the gate',
+      'This one LThis one R',
+    ])
+    const press = async (key: string) => {
+      await view.get('li button[aria-current="true"]').trigger('keydown', { key })
+      await flushPromises()
+    }
+    await press('l')
+    await press('b')
+    await press('b')
+    expect(view.find('li').text()).toContain('Gate')
+    await press('t')
+    const text = view.get<HTMLTextAreaElement>('textarea')
+    expect(text.element.value).toBe('Gate: new hinge')
+    await text.setValue('Gate: hinge and latch')
+    await text.trigger('keydown', { key: 'Enter', ctrlKey: true })
+    await flushPromises()
+    expect(calls.filter((call) => call.key === 'POST /answer').map((call) => call.body)).toEqual([
+      { take: 'LEFT', text: '' },
+      { take: 'BOTH', text: '' },
+      { take: 'TYPED', text: 'Gate: hinge and latch' },
+    ])
   })
 
   it('finds pairs by either id, and says what was looked for where there is none', async () => {

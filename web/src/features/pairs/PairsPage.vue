@@ -1,53 +1,43 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useActing } from '@/shared/composables/acting'
 import { onChange } from '@/shared/composables/live'
 import { useResource } from '@/shared/composables/resource'
-import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
-import BothSides from './BothSides.vue'
+import BothDisagree from './BothDisagree.vue'
 import FoundPairs from './FoundPairs.vue'
-import PossibleList from './PossibleList.vue'
-import { answer, findPairs, readPossibles, type Pair } from './api'
+import PossibleDuplicates from './PossibleDuplicates.vue'
+import { findPairs, readDisagreements, readPossibles, type Pair } from './api'
 
 const route = useRoute()
 const router = useRouter()
-const { data, error, loading, load } = useResource(() => readPossibles())
-const { error: refused, during } = useActing()
+const { data, error, loading, load } = useResource(async () => {
+  const [twice, apart] = await Promise.all([readPossibles(), readDisagreements()])
+  return { twice, apart }
+})
 void load()
 onChange(
   () => true,
   () => void load(),
 )
 
-/** What was answered and is not kept yet: the next can be answered meanwhile. */
-const answered = ref(new Set<number>())
-const chosen = ref<number | null>(null)
-const items = computed(() => (data.value?.items ?? []).filter((one) => !answered.value.has(one.id)))
-const looked = computed(() => items.value.find((one) => one.id === chosen.value) ?? items.value[0])
-watch(looked, (one) => (chosen.value = one?.id ?? null), { immediate: true })
-
-let before: Promise<unknown> = Promise.resolve()
-function say(same: boolean) {
-  const one = looked.value
-  if (!one) return
-  const at = items.value.indexOf(one)
-  const next = items.value[at + 1] ?? items.value[at - 1]
-  answered.value.add(one.id)
-  chosen.value = next?.id ?? null
-  before = before.then(() => keep(one.id, same))
-}
-
-/** One after the other; one that is refused shows up again, with why. */
-async function keep(id: number, same: boolean) {
-  if (await during(() => answer(id, same))) {
-    await load()
-  } else {
-    chosen.value = id
-  }
-  answered.value.delete(id)
-}
+/** What is looked at: what the address says, else what waits. */
+const shown = computed(() => {
+  const wanted = String(route.query.show ?? '')
+  if (wanted) return wanted === 'duplicates' ? 'duplicates' : 'disagreements'
+  return data.value?.apart.open ? 'disagreements' : 'duplicates'
+})
+/** What was answered of it and is not kept yet. */
+const pending = ref(0)
+watch(shown, () => (pending.value = 0))
+const queues = computed(() =>
+  data.value
+    ? [
+        { show: 'disagreements', words: 'Both sides disagree', open: data.value.apart.open },
+        { show: 'duplicates', words: 'Possible duplicates', open: data.value.twice.open },
+      ]
+    : [],
+)
 
 const asked = computed(() => String(route.query.id ?? ''))
 const text = ref(asked.value)
@@ -75,10 +65,19 @@ const search = () =>
 <template>
   <div class="heading">
     <h1>Pairs</h1>
-    <span class="mid">
-      {{ counted((data?.open ?? 0) - answered.size, 'possible duplicate')
-      }}<template v-if="data?.unlooked">, {{ data.unlooked }} still to be looked at</template>
-    </span>
+    <nav v-if="!asked" aria-label="What waits">
+      <RouterLink
+        v-for="queue in queues"
+        :key="queue.show"
+        :to="{ name: 'pairs', query: { show: queue.show } }"
+        :aria-current="shown === queue.show ? 'page' : undefined"
+        >{{ queue.words }}
+        <b>{{ queue.open - (shown === queue.show ? pending : 0) }}</b></RouterLink
+      >
+    </nav>
+    <span v-if="data?.twice.unlooked && shown === 'duplicates'" class="mid"
+      >{{ data.twice.unlooked }} still to be looked at</span
+    >
     <span class="gap"></span>
     <form role="search" @submit.prevent="search">
       <label for="pair" class="mid">Find a pair by the id of its record or task</label>
@@ -86,26 +85,21 @@ const search = () =>
       <button class="btn" type="submit">Find</button>
     </form>
   </div>
-  <p v-if="refused || lost" class="note bad" role="alert">{{ refused || lost }}</p>
+  <p v-if="lost" class="note bad" role="alert">{{ lost }}</p>
   <template v-if="asked && found">
     <FoundPairs :id="asked" :pairs="found" />
-    <p class="back"><RouterLink to="/pairs">Back to the possible duplicates</RouterLink></p>
+    <p class="back"><RouterLink to="/pairs">Back to what waits</RouterLink></p>
   </template>
   <template v-else-if="!asked">
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
-    <p v-if="data && !items.length" class="none mid">
-      Nothing is there twice that we know of. A task that reads nearly like another open one shows
-      up here, with both side by side.
-    </p>
-    <div v-else-if="data && looked" class="two">
-      <PossibleList
-        :items="items"
-        :chosen="chosen"
-        aria-label="Possible duplicates"
-        @choose="chosen = $event"
-        @answer="say"
+    <div v-if="data" class="queue">
+      <BothDisagree
+        v-if="shown === 'disagreements'"
+        :page="data.apart"
+        :load="load"
+        @pending="pending = $event"
       />
-      <BothSides :possible="looked" @answer="say" />
+      <PossibleDuplicates v-else :page="data.twice" :load="load" @pending="pending = $event" />
     </div>
   </template>
 </template>
@@ -116,17 +110,40 @@ form {
   gap: 8px;
   align-items: center;
 }
-.none,
+nav {
+  display: flex;
+  gap: 4px;
+}
+nav a {
+  padding: 3px 9px;
+  border-radius: 4px;
+  color: var(--ink-2);
+  text-decoration: none;
+}
+nav a[aria-current='page'] {
+  background: var(--panel);
+  color: var(--ink);
+  font-weight: 600;
+}
 .back {
   padding: 10px 20px;
 }
-.two {
+.queue {
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.queue :deep(.none) {
+  padding: 10px 20px;
+}
+.queue :deep(.two) {
   flex: 1;
   display: grid;
   grid-template-columns: minmax(280px, 380px) minmax(0, 1fr);
   min-height: 0;
 }
-.two > :first-child {
+.queue :deep(.two > :first-child) {
   border-right: 1px solid var(--line-2);
   overflow: auto;
 }

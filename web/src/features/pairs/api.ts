@@ -11,3 +11,12 @@ export const readSides = (id: number) => get<Sides>(`/api/duplicates/${id}/sides
 export const answer = (id: number, same: boolean) =>
   post<Possibles>(`/api/duplicates/${id}/answer`, { same })
 export const findPairs = (id: string) => get<Pair[]>(`/api/pairs?id=${encodeURIComponent(id)}`)
+
+export type Disagreement = Schemas['Disagreement']
+export type Disagreeing = Schemas['DisagreementPage']
+export type Settling = Schemas['DisagreementAnswer']
+
+export const readDisagreements = () => get<Disagreeing>('/api/disagreements')
+/** Says what is right; it is written to where it is otherwise. */
+export const settle = (id: number, answer: Settling) =>
+  post<Schemas['Answered']>(`/api/disagreements/${id}/answer`, answer)

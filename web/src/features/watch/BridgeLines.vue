@@ -48,7 +48,9 @@ function lastEvent(line: BridgeLine): string {
               :title="`${line.heldBecause}, since ${dayAndTime(line.heldSince, now, zone)}`"
               ><VerdictMark kind="HELD" /> held
             </span>
-            <span class="mid">{{ line.source }} → {{ line.target }}</span>
+            <span class="mid"
+              >{{ line.source }} {{ line.bothWays ? '↔' : '→' }} {{ line.target }}</span
+            >
           </th>
           <td>
             <RouterLink

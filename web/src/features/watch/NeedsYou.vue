@@ -18,6 +18,7 @@ const props = withDefaults(
     blind?: string
     untold?: string
     twice?: number
+    apart?: number
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
@@ -27,6 +28,7 @@ const props = withDefaults(
     blind: '',
     untold: '',
     twice: 0,
+    apart: 0,
     broken: () => [],
     noRoom: null,
   },
@@ -43,6 +45,7 @@ const count = computed(
     (props.blind ? 1 : 0) +
     (props.untold ? 1 : 0) +
     (props.twice ? 1 : 0) +
+    (props.apart ? 1 : 0) +
     (props.noRoom ? 1 : 0),
 )
 /** Those that people hold; what holds itself is an incident. */
@@ -171,6 +174,17 @@ const more = computed(() => props.inAll - props.incidents.length)
           >See the bridge</RouterLink
         >
       </li>
+      <li v-if="apart">
+        <VerdictMark kind="DISAGREE" />
+        <p>
+          Both sides disagree in <b>{{ counted(apart, 'field') }}</b>
+          <small>Both keep what they have until you say what is right</small>
+        </p>
+        <span></span>
+        <RouterLink class="btn" :to="{ name: 'pairs', query: { show: 'disagreements' } }"
+          >Say what is right</RouterLink
+        >
+      </li>
       <li v-if="twice">
         <VerdictMark kind="DUPLICATE" />
         <p>
@@ -178,7 +192,9 @@ const more = computed(() => props.inAll - props.incidents.length)
           <small>Each reads nearly like another open one</small>
         </p>
         <span></span>
-        <RouterLink class="btn" to="/pairs">See them side by side</RouterLink>
+        <RouterLink class="btn" :to="{ name: 'pairs', query: { show: 'duplicates' } }"
+          >See them side by side</RouterLink
+        >
       </li>
     </ul>
   </section>

@@ -55,6 +55,7 @@ onUnmounted(() => clearInterval(timer))
         :blind="data.watch.incidentsProblem"
         :untold="data.watch.tellingProblem"
         :twice="data.watch.possibleDuplicates"
+        :apart="data.watch.disagreements"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
         @changed="load"

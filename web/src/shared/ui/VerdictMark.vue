@@ -3,7 +3,16 @@ import { computed } from 'vue'
 
 /** Our own marks: one size, one stroke, always with the word beside them. */
 type Shape =
-  'create' | 'update' | 'unchanged' | 'passed' | 'failed' | 'waiting' | 'held' | 'twice' | 'done'
+  | 'create'
+  | 'update'
+  | 'unchanged'
+  | 'passed'
+  | 'failed'
+  | 'waiting'
+  | 'held'
+  | 'twice'
+  | 'apart'
+  | 'done'
 
 const props = defineProps<{ kind: string }>()
 
@@ -19,6 +28,7 @@ const SHAPES: Record<Shape, { colour: string; path: string }> = {
     colour: 'var(--held)',
     path: 'M3 6c2-3 4-2 5-.500s3 2.500 5-.500M3 11c2-3 4-2 5-.500s3 2.500 5-.500',
   },
+  apart: { colour: 'var(--held)', path: 'M6 4l-3.500 4l3.500 4M10 4l3.500 4l-3.500 4' },
   done: { colour: 'var(--kelp)', path: 'M3.500 8.500l3 3 6-7' },
 }
 
@@ -31,6 +41,7 @@ const KINDS: Record<string, Shape> = {
   WAITING: 'waiting',
   HELD: 'held',
   DUPLICATE: 'twice',
+  DISAGREE: 'apart',
   DONE: 'done',
 }
 

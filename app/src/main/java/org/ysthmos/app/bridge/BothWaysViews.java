@@ -3,7 +3,7 @@ package org.ysthmos.app.bridge;
 import java.util.List;
 import org.ysthmos.app.bridge.BridgeViews.BothWays;
 import org.ysthmos.app.bridge.BridgeViews.KeptField;
-import org.ysthmos.app.bridge.BridgeViews.PlaceView;
+import org.ysthmos.app.bridge.BridgeViews.KeptPlace;
 import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.bridge.CompiledTwoWay.Translation;
 import org.ysthmos.core.bridge.TwoWay;
@@ -28,9 +28,9 @@ final class BothWaysViews {
         both.fields().stream().map(field -> field(field, both)).toList());
   }
 
-  private static PlaceView place(CompiledTwoWay both, Side side) {
+  private static KeptPlace place(CompiledTwoWay both, Side side) {
     CompiledTwoWay.CompiledPlace place = both.place(side);
-    return new PlaceView(
+    return new KeptPlace(
         place.shape().systemName(),
         place.shape().name(),
         place.rule().events(),

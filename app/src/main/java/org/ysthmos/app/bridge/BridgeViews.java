@@ -33,6 +33,7 @@ final class BridgeViews {
   /**
    * One bridge in a list.
    *
+   * @param bothWays whether it keeps source and target alike
    * @param heldSince null unless it is held
    * @param heldBy who held it: a person, or {@code engine} if it held itself
    */
@@ -44,6 +45,7 @@ final class BridgeViews {
       Instant since,
       String source,
       String target,
+      boolean bothWays,
       @Schema(nullable = true) @Nullable Instant heldSince,
       String heldBecause,
       String heldBy) {}
@@ -81,7 +83,7 @@ final class BridgeViews {
    * @param begins whether its tasks are made on the other side at all
    * @param ifGone what becomes of the other task once one of this side is gone, in words
    */
-  record PlaceView(
+  record KeptPlace(
       String system,
       String collection,
       List<String> events,
@@ -109,7 +111,7 @@ final class BridgeViews {
       String drift) {}
 
   /** Two places that are kept alike. */
-  record BothWays(PlaceView left, PlaceView right, List<KeptField> fields) {}
+  record BothWays(KeptPlace left, KeptPlace right, List<KeptField> fields) {}
 
   /**
    * A bridge with its rules.
@@ -144,6 +146,7 @@ final class BridgeViews {
         live.since(),
         version.source().systemName(),
         version.target().systemName(),
+        version.between().isPresent(),
         live.hold().map(Bridges.Hold::since).orElse(null),
         live.hold().map(Bridges.Hold::because).orElse(""),
         live.hold().map(Bridges.Hold::by).orElse(""));

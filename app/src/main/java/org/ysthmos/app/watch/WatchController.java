@@ -117,6 +117,7 @@ class WatchController {
   /**
    * One live bridge.
    *
+   * @param bothWays whether it keeps source and target alike
    * @param bars half hours, oldest first
    * @param heldSince null unless it is held: it decides and delivers nothing
    * @param worstMillis the longest from arrival to task in the last 24 hours
@@ -126,6 +127,7 @@ class WatchController {
       String name,
       String source,
       String target,
+      boolean bothWays,
       List<Bar> bars,
       Counts counts,
       int waiting,
@@ -289,6 +291,7 @@ class WatchController {
         bridge.definition().name(),
         bridge.source().systemName(),
         bridge.target().systemName(),
+        bridge.between().isPresent(),
         bars(bridge.definition().id(), first, bars),
         new Counts(
             of(all, Verdict.CREATE),
