@@ -36,7 +36,7 @@ const say = () => emit('answer', { take: 'TYPED', text: text.value })
   <section aria-labelledby="right">
     <h2 id="right">{{ of.field }}: what is right?</h2>
     <p class="mid">
-      {{ of.because }}, since {{ dayAndTime(of.since, now, zone) }}, seen by
+      {{ of.because }}. Found {{ dayAndTime(of.since, now, zone) }} by
       <RouterLink v-if="of.trace" :to="{ name: 'trace', params: { id: of.trace } }">{{
         of.bridgeName
       }}</RouterLink>
@@ -139,16 +139,18 @@ tr.take td {
   margin: 6px 0 10px;
 }
 .others {
+  display: flex;
+  gap: 8px;
   margin: 8px 0;
-  padding-left: 110px;
+  padding-left: 120px;
 }
 form {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
   align-items: end;
-  max-width: 80ch;
-  padding-left: 110px;
+  max-width: 90ch;
+  padding-left: 120px;
 }
 form label {
   flex-basis: 100%;
