@@ -17,6 +17,8 @@ import org.ysthmos.core.json.ExactJson;
 /** Reads which event a webhook tells of. */
 public final class PushReader {
 
+  private static final String REMOVED = "removed";
+
   private static final int DEEPEST = 100;
 
   private static final JsonMapper JSON =
@@ -61,7 +63,9 @@ public final class PushReader {
     }
     String ours = push.kinds().getOrDefault(kind.textValue(), kind.textValue());
     String version = push.version().map(at -> at.in(data).asText("")).orElse("");
-    String known = version.isEmpty() ? id : PolledEvent.id(collection, record.asText(), version);
+    // A record that is removed bears the version of its last change, and is another event.
+    boolean byVersion = !version.isEmpty() && !ours.equals(REMOVED);
+    String known = byVersion ? PolledEvent.id(collection, record.asText(), version) : id;
     return new Event(known, system, collection, ours, record.asText(), now, data);
   }
 

@@ -55,4 +55,24 @@ class PushReaderTest {
     assertThatThrownBy(() -> read("{\"type\":\"a\",\"data\":{\"id\":{}}}"))
         .hasMessageContaining("no id at “/data/id”");
   }
+
+  /** Its last change bears the same version, and must not be taken for it. */
+  @Test
+  void removalIsAnEventOfItsOwn() throws Exception {
+    Push push =
+        new Push(
+            PUSH.verify(),
+            PUSH.event(),
+            PUSH.record(),
+            PUSH.kind(),
+            Map.of("form.sent", "changed", "form.gone", "removed"),
+            Optional.of(Pointer.parse("/data/rev")),
+            Optional.of(Pointer.parse("/data")));
+    byte[] changed = "{\"type\":\"form.sent\",\"data\":{\"id\":77,\"rev\":4}}".getBytes(UTF_8);
+    byte[] removed = "{\"type\":\"form.gone\",\"data\":{\"id\":77,\"rev\":4}}".getBytes(UTF_8);
+    assertThat(PushReader.read(push, "desk", "forms", "msg_1", changed, NOW).id())
+        .isEqualTo("forms/77@4");
+    assertThat(PushReader.read(push, "desk", "forms", "msg_2", removed, NOW).id())
+        .isEqualTo("msg_2");
+  }
 }

@@ -59,8 +59,14 @@ public record CompiledTwoWay(
    *
    * @param shape of its tasks, as they are written
    * @param when which of them are made on the other side
+   * @param early the same, asked of what comes with an event, so that a task need not be read for
+   *     it; empty where not all that it asks comes with one
    */
-  public record CompiledPlace(TwoWay.Place rule, CollectionShape shape, CompiledCondition when) {}
+  public record CompiledPlace(
+      TwoWay.Place rule,
+      CollectionShape shape,
+      CompiledCondition when,
+      Optional<CompiledCondition> early) {}
 
   /**
    * A field that is kept alike.

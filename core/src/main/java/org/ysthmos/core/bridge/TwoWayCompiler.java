@@ -41,6 +41,7 @@ final class TwoWayCompiler {
   private final Both<CollectionShape> shapes;
   private final Both<BridgeScope> scopes;
   private final DocumentNode between;
+  private final Catalog catalog;
 
   /**
    * @param shapes of the tasks of both sides, with all their fields
@@ -54,11 +55,12 @@ final class TwoWayCompiler {
     this.definition = definition;
     this.rule = definition.between().orElseThrow();
     this.shapes = shapes;
+    this.catalog = catalog;
     this.between = compiler.document().need(TwoWayDocument.BETWEEN);
-    this.scopes = Both.by(side -> scope(shapes.of(side), catalog));
+    this.scopes = Both.by(side -> scope(shapes.of(side)));
   }
 
-  private BridgeScope scope(CollectionShape shape, Catalog catalog) {
+  private BridgeScope scope(CollectionShape shape) {
     return new BridgeScope(definition, whole(shape), catalog, Set.of(), Set.of());
   }
 
@@ -113,7 +115,18 @@ final class TwoWayCompiler {
                 at(side).get("when").orElse(at(side)),
                 () -> CompiledCondition.compile(place.when(), scopes.of(side)))
             .orElse(new CompiledCondition.All(List.of()));
-    return new CompiledPlace(place, shapes.of(side).written(), when);
+    return new CompiledPlace(place, shapes.of(side).written(), when, early(side));
+  }
+
+  /** A condition that asks for more than comes with an event is asked once the task was read. */
+  private Optional<CompiledCondition> early(Side side) {
+    BridgeScope ofEvents =
+        new BridgeScope(definition, shapes.of(side), catalog, Set.of(), Set.of());
+    try {
+      return Optional.of(CompiledCondition.compile(rule.place(side).when(), ofEvents));
+    } catch (Misfit notAllComesWithIt) {
+      return Optional.empty();
+    }
   }
 
   private void abilities(Side side) {

@@ -1,6 +1,7 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -44,6 +45,11 @@ import org.ysthmos.core.value.Value;
  */
 final class SyncDecider {
 
+  private static final String REMOVED = "removed";
+
+  /** How long word of a removal may be on its way; common practice, no source. */
+  private static final Duration WORD_OF_REMOVAL = Duration.ofMinutes(2);
+
   private final BridgeVersion bridge;
   private final CompiledTwoWay both;
   private final Event event;
@@ -77,12 +83,27 @@ final class SyncDecider {
     try {
       Side from = both.from();
       Optional<World.SyncedPair> known = world.synced(id(), from, event.record());
+      Optional<Decision> early = known.isPresent() ? Optional.empty() : early(from);
+      if (early.isPresent()) {
+        return early.get();
+      }
       Read here = read(from, event.record());
       return known.isPresent() ? known(known.get(), here) : unknown(from, here);
     } catch (Stopped stopped) {
       notes.fail(stopped.failure);
       return decision(Verdict.FAILED, Optional.empty(), List.of(), "", Optional.empty());
     }
+  }
+
+  /** What need not be read, as what came with the event says that it is not made across. */
+  private Optional<Decision> early(Side from) {
+    return both.place(from)
+        .early()
+        .map(when -> when.ask(Reading.of(event, world), null))
+        .filter(CompiledCondition.Known.class::isInstance)
+        .map(CompiledCondition.Known.class::cast)
+        .filter(answer -> !answer.met())
+        .map(answer -> passedBy(answer.because()));
   }
 
   private String id() {
@@ -391,6 +412,16 @@ final class SyncDecider {
       return parted(pair, "both tasks are gone", Optional.empty());
     }
     Side there = gone.across();
+    if (!isToldGone(gone) && tellsOfRemovals(gone) && world.waits(event, WORD_OF_REMOVAL)) {
+      throw new Stopped(
+          Failure.of(
+              FailureKind.NOT_YET_THERE,
+              "%s %s of %s is not found, and word of its removal is waited for"
+                  .formatted(
+                      both.place(gone).shape().recordWord(),
+                      pair.records().of(gone).orElse(""),
+                      both.place(gone).shape().systemName())));
+    }
     TaskNow remaining = taskNow(there, left.record().get());
     WhenGone when = isToldGone(gone) ? both.place(gone).rule().whenGone() : WhenGone.ASK;
     GoneOutcome outcome =
@@ -424,13 +455,17 @@ final class SyncDecider {
     };
   }
 
+  private boolean tellsOfRemovals(Side side) {
+    return both.place(side).rule().events().contains(REMOVED);
+  }
+
   private Reading nothing() {
     return reading == null ? Reading.of(event, world) : reading;
   }
 
   /** What is only not found may be there under another address; what was told is gone. */
   private boolean isToldGone(Side gone) {
-    return both.from() == gone && event.kind().equals("removed");
+    return both.from() == gone && event.kind().equals(REMOVED);
   }
 
   private Failure asked(World.SyncedPair pair, Side gone, String because) {
