@@ -108,12 +108,7 @@ abstract class AppTestBase extends StandInTestBase {
     if (OF_THE_DEMO.isEmpty()) {
       OF_THE_DEMO.addAll(live());
     }
-    // Both sides of the board's limit begin anew: another address makes a new limiter.
-    BOARD.forgetCalls();
-    for (String host : List.of("localhost", "127.0.0.1")) {
-      systems.connect(
-          "grounds-board", "address", URI.create("http://" + host + ":" + BOARD.port()));
-    }
+    limitOfTheBoardBeginsAnew();
     for (StandIn standIn :
         List.of(DESK, BOARD, FRIENDS, POST, LEDGER, CLIMATE, CHAT, CHORES, LIBRARY)) {
       send("DELETE", "http://127.0.0.1:" + standIn.port() + "/control/faults", "", Map.of());
@@ -122,6 +117,15 @@ abstract class AppTestBase extends StandInTestBase {
     // Tickets do not name their jobs, so that one ticket is one event; what does is tested alone.
     String document = Files.readString(SETUP.resolve("bridges/climate-job.yaml"));
     putBridge("climate-job", document.replaceFirst("(?s)\\nthen:.*?\\nceiling:", "\nceiling:"));
+  }
+
+  /** On both sides: another address makes a new limiter. */
+  void limitOfTheBoardBeginsAnew() {
+    BOARD.forgetCalls();
+    for (String host : List.of("localhost", "127.0.0.1")) {
+      systems.connect(
+          "grounds-board", "address", URI.create("http://" + host + ":" + BOARD.port()));
+    }
   }
 
   static HttpResponse<String> send(

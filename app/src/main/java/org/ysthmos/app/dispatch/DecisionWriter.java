@@ -2,13 +2,11 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -250,10 +248,6 @@ class DecisionWriter {
     if (came.isEmpty() || deciding.trace().isTry()) {
       return true;
     }
-    Set<Side> to = EnumSet.noneOf(Side.class);
-    carried.stream()
-        .filter(task -> task.delivery().isPresent())
-        .forEach(task -> to.add(Synced.sideOf(task.member())));
     return synced.keep(
         new SyncedPairs.Looked(
             came.get(),
@@ -261,7 +255,7 @@ class DecisionWriter {
             title(deciding),
             deciding.row().seq(),
             deciding.trace().seq()),
-        to);
+        carried.stream().anyMatch(task -> task.delivery().isPresent()));
   }
 
   /** What a task comes from: the event's record, or where that is the task itself its other one. */

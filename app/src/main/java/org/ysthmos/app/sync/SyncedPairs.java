@@ -7,13 +7,12 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.pair.Pairs;
@@ -28,6 +27,7 @@ import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Answer;
 import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
@@ -95,10 +95,10 @@ public class SyncedPairs {
   /**
    * Keeps what a decision comes to; inside the change that stores it.
    *
-   * @param to the sides to which something is written
+   * @param writes whether anything is written to a side
    * @return false if another changed the pair since it was seen
    */
-  public boolean keep(Looked looked, Collection<Side> to) {
+  public boolean keep(Looked looked, boolean writes) {
     Synced synced = looked.synced();
     Instant now = clock.instant();
     SyncedRow row =
@@ -111,7 +111,7 @@ public class SyncedPairs {
             synced.records().right().orElse(null),
             bytes(synced.agreed().left()),
             bytes(synced.agreed().right()),
-            to.isEmpty() ? null : KeptOnceWritten.of(synced.onceWritten(), to).write(json),
+            writes ? OnceWrittenJson.write(synced.onceWritten(), json) : null,
             synced.parted().map(why -> now).orElse(null),
             synced.parted().map(why -> Words.limited(why, 1000)).orElse(null),
             1,
@@ -245,22 +245,21 @@ public class SyncedPairs {
     ended(sending, once -> once.notWritten(sending.side()));
   }
 
-  private void ended(Sending sending, Consumer<KeptOnceWritten> how) {
+  private void ended(Sending sending, UnaryOperator<OnceWritten> how) {
     mapper.sent(sending.delivery());
     SyncedRow row = mapper.pair(sending.bridge(), sending.pair());
     byte[] kept = row == null ? null : row.onceWritten();
     if (row == null || kept == null) {
       return;
     }
-    KeptOnceWritten once = KeptOnceWritten.read(kept, json);
-    how.accept(once);
+    OnceWritten once = how.apply(OnceWrittenJson.read(kept, json));
     Agreed agreed = once.isOver() ? once.agreed(agreed(row)) : agreed(row);
     mapper.written(
         row.bridgeId(),
         row.pairHash(),
         bytes(agreed.left()),
         bytes(agreed.right()),
-        once.isOver() ? null : once.write(json),
+        once.isOver() ? null : OnceWrittenJson.write(once, json),
         clock.instant());
   }
 

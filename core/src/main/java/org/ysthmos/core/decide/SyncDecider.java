@@ -28,6 +28,7 @@ import org.ysthmos.core.sync.Crossing;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.GoneOutcome;
+import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Reconciler;
 import org.ysthmos.core.sync.Reconciliation;
 import org.ysthmos.core.sync.Side;
@@ -225,7 +226,7 @@ final class SyncDecider {
             from,
             Both.by(side -> side == from ? Optional.of(record) : Optional.empty()),
             new Agreed(Map.of(), Map.of()),
-            new Synced.OnceWritten(
+            new OnceWritten(
                 Both.by(side -> side == from ? here : there),
                 Both.by(side -> side == from ? Set.of() : written),
                 asMade),
@@ -240,6 +241,10 @@ final class SyncDecider {
   private Decision known(World.SyncedPair pair, Read here) throws Stopped {
     if (pair.parted().isPresent()) {
       return passedBy("its pair was parted: " + pair.parted().get());
+    }
+    Optional<String> stays = stays(pair.key());
+    if (stays.isPresent()) {
+      return passedBy(stays.get());
     }
     Side from = both.from();
     Side to = from.across();
@@ -260,6 +265,21 @@ final class SyncDecider {
     }
     Both<Read> read = Both.by(side -> side == from ? here : there);
     return reconcile(pair, read, now);
+  }
+
+  /** Why nothing is written to the pair any more: one of its tasks was taken back, or left gone. */
+  private Optional<String> stays(MatchKey pair) {
+    for (Side side : Side.values()) {
+      Optional<World.Stays> stays =
+          world
+              .pair(id(), Synced.taskKey(pair, side))
+              .map(World.PairState::stays)
+              .filter(any -> any != World.Stays.NO);
+      if (stays.isPresent()) {
+        return stays.map(World.Stays::words);
+      }
+    }
+    return Optional.empty();
   }
 
   private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading now) throws Stopped {
@@ -296,7 +316,7 @@ final class SyncDecider {
             from,
             pair.records(),
             result.atOnce(),
-            new Synced.OnceWritten(
+            new OnceWritten(
                 Both.by(result::heldOnceWritten),
                 Both.by(side -> Set.copyOf(result.writes(side).keySet())),
                 Set.of()),
@@ -371,9 +391,8 @@ final class SyncDecider {
       Optional<String> tag) {
     MatchKey key = Synced.taskKey(pair, side);
     Optional<World.PairState> state = world.pair(id(), key);
-    World.Stays stays = state.map(World.PairState::stays).orElse(World.Stays.NO);
-    if (stays != World.Stays.NO || writes.isEmpty()) {
-      return TaskDecision.left(Synced.word(side), key, fields, record, stays.words());
+    if (writes.isEmpty()) {
+      return TaskDecision.left(Synced.word(side), key, fields, record, "");
     }
     TwoWay.Place at = both.place(side).rule();
     String purpose =
@@ -488,7 +507,7 @@ final class SyncDecider {
             both.from(),
             pair.records(),
             pair.agreed(),
-            Synced.OnceWritten.NOTHING,
+            OnceWritten.NOTHING,
             List.of(),
             List.of(),
             Optional.of(why));

@@ -1,13 +1,12 @@
 package org.ysthmos.core.decide;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.FieldOutcome;
+import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
@@ -36,24 +35,6 @@ public record Synced(
   public Synced {
     outcomes = List.copyOf(outcomes);
     conflicts = List.copyOf(conflicts);
-  }
-
-  /**
-   * What both sides will agree on once it is delivered, by the names of the fields.
-   *
-   * @param held what each side holds then
-   * @param writes which of the fields are written to each side
-   * @param asMade fields of a task that is made which are not written: what it holds then is agreed
-   *     on
-   */
-  public record OnceWritten(
-      Both<Map<String, Value>> held, Both<Set<String>> writes, Set<String> asMade) {
-    static final OnceWritten NOTHING =
-        new OnceWritten(new Both<>(Map.of(), Map.of()), new Both<>(Set.of(), Set.of()), Set.of());
-
-    public OnceWritten {
-      asMade = Set.copyOf(asMade);
-    }
   }
 
   /**

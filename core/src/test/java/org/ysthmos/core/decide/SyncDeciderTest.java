@@ -1,0 +1,263 @@
+package org.ysthmos.core.decide;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.ysthmos.core.decide.World.SyncedPair;
+import org.ysthmos.core.failure.FailureKind;
+import org.ysthmos.core.sync.Agreed;
+import org.ysthmos.core.sync.Answer;
+import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.testkit.Shores;
+import org.ysthmos.core.value.Choice;
+import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Moment;
+import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
+
+class SyncDeciderTest {
+
+  private static final String LONG = "Mend the sluice gate at the weir";
+
+  private final Shores shores = new Shores();
+
+  private static Map<String, Value> held(String title, String status) {
+    Map<String, Value> held = new HashMap<>();
+    held.put("title", Text.of(title));
+    held.put("status", new Choice(status));
+    return held;
+  }
+
+  private static SyncedPair pair(Agreed agreed, Map<String, Answer> answers) {
+    return new SyncedPair(
+        Synced.key("shores", Side.LEFT, "b1"),
+        new Both<>(Optional.of("b1"), Optional.of("l1")),
+        agreed,
+        answers,
+        Optional.empty());
+  }
+
+  private static SyncedPair pair() {
+    return pair(new Agreed(held("Mend", "doing"), held("Mend", "in-work")), Map.of());
+  }
+
+  private static Optional<PlannedDelivery> to(Side side, Decision decision) {
+    return decision.tasks().stream()
+        .filter(task -> task.member().equals(Synced.word(side)))
+        .flatMap(task -> task.delivery().stream())
+        .findFirst();
+  }
+
+  @Test
+  void taskThatIsInNoPairIsMadeOnTheOtherSide() {
+    shores.holding("b1", "title", LONG, "lane", "doing", "due", "2026-12-01T17:00:00Z");
+    Decision decision = shores.decide(Side.LEFT, "created", "b1");
+    assertThat(decision.verdict()).isEqualTo(Verdict.CREATE);
+    PlannedDelivery made = to(Side.RIGHT, decision).orElseThrow();
+    assertThat(made.system()).isEqualTo("ledger");
+    assertThat(made.record()).isEmpty();
+    assertThat(made.fields())
+        .containsEntry("title", Text.of("Mend the sluice…"))
+        .containsEntry("status", new Choice("in-work"))
+        .containsEntry("due", new Day(LocalDate.parse("2026-12-01")));
+    Synced synced = decision.synced().orElseThrow();
+    // What the ledger shortened counts as agreed on the board as it stands there.
+    assertThat(synced.onceWritten().held().left()).containsEntry("title", Text.of(LONG));
+    assertThat(synced.onceWritten().asMade()).containsExactly("note");
+    assertThat(synced.records().left()).contains("b1");
+    assertThat(Synced.taskKey(synced.key(), Side.RIGHT).hash())
+        .isNotEqualTo(Synced.taskKey(synced.key(), Side.LEFT).hash());
+  }
+
+  @Test
+  void whatIsNotWantedAcrossIsPassedByAndIfTheEventSaysSoNotEvenRead() {
+    assertThat(shores.decide(Shores.BRIDGE, Side.RIGHT, "created", "l1", "{}").verdict())
+        .isEqualTo(Verdict.PASSED_BY);
+    assertThat(shores.asked()).isEmpty();
+    shores.holding("l1", "title", "Mend", "status", "open");
+    Decision read =
+        shores.decide(Shores.BRIDGE, Side.RIGHT, "created", "l1", "{\"label\":\"works\"}");
+    assertThat(read.verdict()).isEqualTo(Verdict.PASSED_BY);
+    assertThat(shores.asked()).containsExactly("l1");
+    shores.holding("l1", "title", "Mend", "status", "open", "label", "works");
+    assertThat(
+            shores
+                .decide(Shores.BRIDGE, Side.RIGHT, "created", "l1", "{\"label\":\"works\"}")
+                .verdict())
+        .isEqualTo(Verdict.CREATE);
+  }
+
+  @Test
+  void changesOfBothSidesGoAcrossInOneDecisionEachWithTheTagOfWhatWasRead() {
+    shores
+        .paired(pair())
+        .holding("b1", "title", "Mend it", "lane", "doing")
+        .holding("l1", "title", "Mend", "status", "done");
+    Decision decision = shores.decide(Side.LEFT, "changed", "b1");
+    assertThat(decision.verdict()).isEqualTo(Verdict.UPDATE);
+    PlannedDelivery right = to(Side.RIGHT, decision).orElseThrow();
+    PlannedDelivery left = to(Side.LEFT, decision).orElseThrow();
+    assertThat(right.fields()).containsOnly(Map.entry("title", Text.of("Mend it")));
+    assertThat(right.tag()).contains("tag of l1");
+    assertThat(left.fields()).containsOnly(Map.entry("lane", new Choice("finished")));
+    assertThat(left.record()).contains("b1");
+    assertThat(left.idempotencyKey()).isNotEqualTo(right.idempotencyKey());
+    // The same event seen from the other side comes to the same.
+    Decision other = shores.decide(Side.RIGHT, "changed", "l1");
+    assertThat(to(Side.LEFT, other).orElseThrow().fields()).isEqualTo(left.fields());
+  }
+
+  @Test
+  void nothingIsWrittenWhereBothStandForEachOtherWhateverWasAgreed() {
+    shores
+        .paired(pair())
+        .holding("b1", "title", "Mend", "lane", "wanted")
+        .holding("l1", "title", "Mend", "status", "planned");
+    Decision decision = shores.decide(Side.RIGHT, "changed", "l1");
+    assertThat(decision.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(decision.deliveries()).isEmpty();
+    assertThat(decision.synced().orElseThrow().agreed().of(Side.RIGHT, "status"))
+        .isEqualTo(new Choice("planned"));
+  }
+
+  @Test
+  void personIsAskedWhereBothChangedAndTheAnswerIsCarriedOut() {
+    shores
+        .paired(pair())
+        .holding("b1", "title", "Mend it well", "lane", "doing")
+        .holding("l1", "title", "Repair", "status", "in-work");
+    Decision asked = shores.decide(Side.LEFT, "changed", "b1");
+    assertThat(asked.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(asked.because()).contains("a person is asked");
+    Synced.Disagreement one = asked.synced().orElseThrow().conflicts().getFirst();
+    assertThat(one.before()).isEqualTo(new Both<>(Text.of("Mend"), Text.of("Mend")));
+    assertThat(one.now()).isEqualTo(new Both<>(Text.of("Mend it well"), Text.of("Repair")));
+
+    shores.paired(
+        pair(
+            new Agreed(held("Mend", "doing"), held("Mend", "in-work")),
+            Map.of("title", new Answer.Wins(Side.RIGHT))));
+    Decision said = shores.decide(Side.LEFT, "changed", "b1");
+    assertThat(to(Side.LEFT, said).orElseThrow().fields())
+        .containsOnly(Map.entry("title", Text.of("Repair")));
+    assertThat(said.synced().orElseThrow().conflicts()).isEmpty();
+  }
+
+  @Test
+  void laterOfTwoIsToldByTheTimesOfTheSystems() {
+    Map<String, Value> left = held("Mend", "doing");
+    left.put("due", new Moment(Instant.parse("2026-12-01T17:00:00Z")));
+    Map<String, Value> right = held("Mend", "in-work");
+    right.put("due", new Day(LocalDate.parse("2026-12-01")));
+    shores
+        .paired(pair(new Agreed(left, right), Map.of()))
+        .holding(
+            "b1",
+            "title",
+            "Mend",
+            "lane",
+            "doing",
+            "due",
+            "2026-12-05T17:00:00Z",
+            "at",
+            "2026-11-27T10:00:00Z")
+        .holding(
+            "l1",
+            "title",
+            "Mend",
+            "status",
+            "in-work",
+            "due",
+            "2026-12-09",
+            "at",
+            "2026-11-27T11:00:00Z");
+    Decision decision = shores.decide(Side.LEFT, "changed", "b1");
+    assertThat(to(Side.LEFT, decision).orElseThrow().fields())
+        .containsEntry("due", new Moment(Instant.parse("2026-12-09T17:00:00Z")));
+    assertThat(to(Side.RIGHT, decision)).isEmpty();
+  }
+
+  @Test
+  void sideThatOnlyFollowsIsPutRight() {
+    Map<String, Value> left = held("Mend", "doing");
+    left.put("note", Text.of("with oak"));
+    Map<String, Value> right = held("Mend", "in-work");
+    right.put("note", Text.of("with oak"));
+    shores
+        .paired(pair(new Agreed(left, right), Map.of()))
+        .holding("b1", "title", "Mend", "lane", "doing", "note", "with oak")
+        .holding("l1", "title", "Mend", "status", "in-work", "note", "with pine");
+    assertThat(to(Side.RIGHT, shores.decide(Side.RIGHT, "changed", "l1")).orElseThrow().fields())
+        .containsOnly(Map.entry("note", Text.of("with oak")));
+  }
+
+  @Test
+  void valueThatCannotBeCarriedFailsWithItsFieldAndNothingIsWritten() {
+    shores
+        .paired(pair())
+        .holding("b1", "title", "Mend it", "lane", "doing")
+        .holding("l1", "title", " ", "status", "in-work");
+    Decision decision = shores.decide(Side.RIGHT, "changed", "l1");
+    assertThat(decision.synced().map(Synced::conflicts).orElseThrow()).hasSize(1);
+    shores.holding("b1", "title", "Mend", "lane", "doing");
+    Decision failed = shores.decide(Side.RIGHT, "changed", "l1");
+    assertThat(failed.verdict()).isEqualTo(Verdict.FAILED);
+    assertThat(failed.failures().getFirst().message()).startsWith("title: it is required");
+    assertThat(failed.deliveries()).isEmpty();
+  }
+
+  @Test
+  void sideThatDoesNotAnswerFailsTheEventForNow() {
+    shores.paired(pair()).silent();
+    Decision decision = shores.decide(Side.LEFT, "changed", "b1");
+    assertThat(decision.verdict()).isEqualTo(Verdict.FAILED);
+    assertThat(decision.failures().getFirst().kind()).isEqualTo(FailureKind.UNREACHABLE);
+  }
+
+  @Test
+  void pairPartsOrTheOtherIsClosedOnceASideTellsThatItsTaskIsGone() {
+    shores.paired(pair()).holding("l1", "title", "Mend", "status", "in-work");
+    Decision parted = shores.decide(Side.LEFT, "removed", "b1");
+    assertThat(parted.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(parted.synced().orElseThrow().parted()).contains("its task at Board was removed");
+
+    shores.without("l1").holding("b1", "title", "Mend", "lane", "doing");
+    Decision closed = shores.decide(Side.RIGHT, "removed", "l1");
+    assertThat(to(Side.LEFT, closed).orElseThrow().fields())
+        .containsOnly(Map.entry("lane", Text.of("finished")));
+    assertThat(closed.synced().orElseThrow().parted()).isPresent();
+
+    shores.without("b1");
+    assertThat(shores.decide(Side.RIGHT, "removed", "l1").synced().orElseThrow().parted())
+        .contains("both tasks are gone");
+  }
+
+  @Test
+  void taskThatIsOnlyNotFoundIsWaitedForAndThenAskedAbout() {
+    shores.paired(pair()).holding("l1", "title", "Mend it", "status", "in-work").waiting();
+    Decision waits = shores.decide(Side.RIGHT, "changed", "l1");
+    assertThat(waits.failures().getFirst().kind()).isEqualTo(FailureKind.NOT_YET_THERE);
+    Shores later =
+        new Shores().paired(pair()).holding("l1", "title", "Mend it", "status", "in-work");
+    Decision asks = later.decide(Side.RIGHT, "changed", "l1");
+    assertThat(asks.failures().getFirst().kind()).isEqualTo(FailureKind.NOT_FOUND);
+    assertThat(asks.failures().getFirst().remedy().orElseThrow()).contains("Part the two");
+  }
+
+  @Test
+  void pairThatWasPartedOrTakenBackIsLeftAlone() {
+    SyncedPair apart =
+        new SyncedPair(
+            pair().key(), pair().records(), pair().agreed(), Map.of(), Optional.of("said so"));
+    shores.paired(apart).holding("b1", "title", "Mend it", "lane", "doing");
+    assertThat(shores.decide(Side.LEFT, "changed", "b1").because()).contains("parted: said so");
+    shores.paired(pair()).staying(World.Stays.TAKEN_BACK);
+    assertThat(shores.decide(Side.LEFT, "changed", "b1").because()).contains("taken back");
+  }
+}
