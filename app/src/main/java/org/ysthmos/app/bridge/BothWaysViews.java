@@ -74,8 +74,8 @@ final class BothWaysViews {
         FieldShape at = field.at().of(to).shape();
         TwoWay.Translation.Values written =
             (TwoWay.Translation.Values) field.rule().to(to).orElseThrow();
-        yield written.values().sequencedKeySet().stream()
-            .map(key -> from.nameOf(key) + " → " + at.nameOf(written.values().get(key)))
+        yield written.values().sequencedEntrySet().stream()
+            .map(one -> from.nameOf(one.getKey()) + " → " + at.nameOf(one.getValue()))
             .toList();
       }
     };

@@ -18,7 +18,6 @@ import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.poll.Polling;
-import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.BridgeOfTrace;
@@ -41,6 +40,7 @@ import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.load.CircuitBreaker;
+import org.ysthmos.core.sync.Side;
 
 /**
  * Decides what was taken in, each bridge with workers of its own. Asks other systems first, with no
@@ -288,13 +288,14 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private boolean mayBeMadeByIt(Claimed claimed, BridgeVersion bridge, Event event) {
     return bridge
             .between()
-            .filter(
-                both ->
-                    sources.synced().find(claimed.trace().bridgeId(), both.from(), event.record())
-                        == SyncedPairs.Seen.NONE)
+            .filter(both -> isUnknown(claimed.trace().bridgeId(), both.from(), event))
             .isPresent()
         && deliveries.isMaking(
             claimed.trace().queue(), event.system(), event.collection(), claimed.trace().seq());
+  }
+
+  private boolean isUnknown(String bridge, Side side, Event event) {
+    return sources.synced().find(bridge, side, event.record()).pair().isEmpty();
   }
 
   /** What could not be read is for a person; once more, it is read again where it stands. */

@@ -219,7 +219,7 @@ public class SyncedPairs {
   Set<String> wanted(Sending sending) {
     SyncedRow row = mapper.pair(sending.bridge(), sending.pair());
     byte[] kept = row == null ? null : row.onceWritten();
-    return kept == null ? Set.of() : KeptOnceWritten.read(kept, json).wanted(sending.side());
+    return kept == null ? Set.of() : OnceWrittenJson.read(kept, json).wanted(sending.side());
   }
 
   /** The task of a side exists now; inside a change. */
