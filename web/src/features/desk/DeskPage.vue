@@ -6,6 +6,7 @@ import { useResource } from '@/shared/composables/resource'
 import { HoldControl, readHeld } from '@/features/hold'
 import AddSamples from './AddSamples.vue'
 import ArrivingShore from './ArrivingShore.vue'
+import BothWaysBank from './BothWaysBank.vue'
 import DeskBar from './DeskBar.vue'
 import GoLive from './GoLive.vue'
 import LeavingShore from './LeavingShore.vue'
@@ -60,6 +61,8 @@ function keys(event: KeyboardEvent) {
 
 const doc = draft.doc
 const start = computed(() => (isGroup(doc.value?.from) ? doc.value.from : {}))
+/** Whether two places are kept alike, so that neither is where it starts or leads. */
+const bothWays = computed(() => isGroup(doc.value?.between))
 const name = computed(() => (typeof doc.value?.name === 'string' ? doc.value.name : props.id))
 const current = computed(() => trial.value?.samples[trial.value.inView])
 /** Where it leads; the place it starts at, where it changes the very record. */
@@ -181,7 +184,7 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
     </p>
     <p v-if="trialError || refused" class="note bad" role="alert">{{ trialError || refused }}</p>
     <SampleStrip
-      v-if="trial"
+      v-if="trial && !bothWays"
       :samples="trial.samples"
       :in-view="trial.inView"
       :waiting="waiting"
@@ -192,11 +195,19 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
       @wait="waiting = !waiting"
       @remove="remove"
     />
-    <p v-if="trial && !trial.samples.length" class="note">
+    <p v-if="trial && !bothWays && !trial.samples.length" class="note">
       No event of this kind was received yet, and none could be read. The rules can be written all
       the same; add an event, or wait for the next one.
     </p>
-    <div v-if="trial && language && doc" class="shores">
+    <BothWaysBank
+      v-if="trial && doc && bothWays"
+      :id="id"
+      :doc="doc"
+      :text="draft.text.value"
+      :trial="trial"
+      @change="draft.change"
+    />
+    <div v-else-if="trial && language && doc" class="shores">
       <ArrivingShore
         :groups="trial.arriving"
         :goes-to="goesTo"

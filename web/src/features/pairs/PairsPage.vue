@@ -6,8 +6,16 @@ import { useResource } from '@/shared/composables/resource'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import BothDisagree from './BothDisagree.vue'
 import FoundPairs from './FoundPairs.vue'
+import KeptPairPart from './KeptPair.vue'
 import PossibleDuplicates from './PossibleDuplicates.vue'
-import { findPairs, readDisagreements, readPossibles, type Pair } from './api'
+import {
+  findKeptPairs,
+  findPairs,
+  readDisagreements,
+  readPossibles,
+  type KeptPair,
+  type Pair,
+} from './api'
 
 const route = useRoute()
 const router = useRouter()
@@ -41,20 +49,27 @@ const queues = computed(() =>
 
 const asked = computed(() => String(route.query.id ?? ''))
 const text = ref(asked.value)
-const found = ref<Pair[] | null>(null)
+const found = ref<{ pairs: Pair[]; kept: KeptPair[] } | null>(null)
 const lost = ref('')
+async function find() {
+  const id = asked.value
+  lost.value = ''
+  if (!id) return
+  try {
+    const [pairs, kept] = await Promise.all([findPairs(id), findKeptPairs(id)])
+    // What is kept alike stands by itself, and not once for each side.
+    const alike = new Set(kept.map((one) => one.bridge))
+    found.value = { pairs: pairs.filter((one) => !alike.has(one.bridge)), kept }
+  } catch (e) {
+    lost.value = (e as Error).message
+  }
+}
 watch(
   asked,
-  async (id) => {
+  (id) => {
     text.value = id
-    lost.value = ''
     found.value = null
-    if (!id) return
-    try {
-      found.value = await findPairs(id)
-    } catch (e) {
-      lost.value = (e as Error).message
-    }
+    void find()
   },
   { immediate: true },
 )
@@ -87,7 +102,8 @@ const search = () =>
   </div>
   <p v-if="lost" class="note bad" role="alert">{{ lost }}</p>
   <template v-if="asked && found">
-    <FoundPairs :id="asked" :pairs="found" />
+    <KeptPairPart v-for="pair in found.kept" :key="pair.key" :pair="pair" @changed="find" />
+    <FoundPairs v-if="found.pairs.length || !found.kept.length" :id="asked" :pairs="found.pairs" />
     <p class="back"><RouterLink to="/pairs">Back to what waits</RouterLink></p>
   </template>
   <template v-else-if="!asked">

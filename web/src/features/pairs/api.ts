@@ -20,3 +20,12 @@ export const readDisagreements = () => get<Disagreeing>('/api/disagreements')
 /** Says what is right; it is written to where it is otherwise. */
 export const settle = (id: number, answer: Settling) =>
   post<Schemas['Answered']>(`/api/disagreements/${id}/answer`, answer)
+
+export type KeptPair = Schemas['KeptPair']
+
+const keptPair = (pair: KeptPair) =>
+  `/api/kept-pairs/${encodeURIComponent(pair.bridge)}/${encodeURIComponent(pair.key)}`
+export const findKeptPairs = (id: string) =>
+  get<KeptPair[]>(`/api/kept-pairs?id=${encodeURIComponent(id)}`)
+export const lookAgain = (pair: KeptPair) => post<Schemas['Looking']>(`${keptPair(pair)}/look`, {})
+export const part = (pair: KeptPair) => post<unknown>(`${keptPair(pair)}/part`, {})

@@ -8,7 +8,6 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -261,9 +260,5 @@ public class SyncedPairs {
         bytes(agreed.right()),
         once.isOver() ? null : OnceWrittenJson.write(once, json),
         clock.instant());
-  }
-
-  List<DisagreementRow> open(int most) {
-    return mapper.open(most);
   }
 }

@@ -1,10 +1,13 @@
 package org.ysthmos.core.bridge;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
 import org.ysthmos.core.bridge.TwoWay.Field;
 import org.ysthmos.core.bridge.TwoWay.FieldAt;
 import org.ysthmos.core.bridge.TwoWay.Place;
@@ -31,6 +34,10 @@ public final class TwoWayDocument {
   static final String RIGHT = "right";
   static final String TO_LEFT = "to-left";
   static final String TO_RIGHT = "to-right";
+
+  /** What may be said of a task whose other one is gone. */
+  public static final Set<WhenGone> WHEN_GONE =
+      Collections.unmodifiableSet(EnumSet.of(WhenGone.ASK, WhenGone.CLOSE, WhenGone.PART));
 
   private static final String SAME = "same";
   private static final String VALUES = "values";
@@ -65,7 +72,16 @@ public final class TwoWayDocument {
         node.get("every").map(BridgeReader::interval),
         node.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS),
         node.get("begins").map(DocumentNode::flag).orElse(true),
-        node.get("if-gone").map(word -> word.word(WhenGone.class)).orElse(WhenGone.ASK));
+        node.get("if-gone").map(TwoWayDocument::whenGone).orElse(WhenGone.ASK));
+  }
+
+  private static WhenGone whenGone(DocumentNode node) {
+    WhenGone when = node.word(WhenGone.class);
+    if (!WHEN_GONE.contains(when)) {
+      throw node.refuse(
+          "the other task is not deleted and not made again; write ask, close or part");
+    }
+    return when;
   }
 
   private static Field field(String name, DocumentNode node) {

@@ -469,8 +469,10 @@ final class SyncDecider {
                     left.tag())));
       }
       case GoneOutcome.Ask ask -> throw new Stopped(asked(pair, gone, ask.because()));
-      case GoneOutcome.Delete delete -> throw new Stopped(asked(pair, gone, "it may be wanted"));
-      case GoneOutcome.MakeAgain again -> throw new Stopped(asked(pair, gone, "it may be wanted"));
+      case GoneOutcome.Delete delete ->
+          throw new IllegalStateException("no document says that a task is deleted");
+      case GoneOutcome.MakeAgain again ->
+          throw new IllegalStateException("no document says that a task is made again");
     };
   }
 

@@ -24,7 +24,12 @@ record Arm(
     boolean makes,
     List<CompiledField> fields) {
 
+  /** A bridge that keeps two places alike reaches from each of them to the other. */
   static List<Arm> of(BridgeVersion bridge) {
+    return bridge.views().stream().flatMap(view -> ofOneWay(view).stream()).toList();
+  }
+
+  private static List<Arm> ofOneWay(BridgeVersion bridge) {
     BridgeDefinition definition = bridge.definition();
     CollectionRef from =
         new CollectionRef(definition.from().system(), definition.from().collection());

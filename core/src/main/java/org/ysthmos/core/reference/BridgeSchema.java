@@ -7,12 +7,16 @@ import java.util.List;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.bridge.TwoWayDocument;
 import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.likeness.TitleLikeness;
 import org.ysthmos.core.step.Option;
 import org.ysthmos.core.step.StepKind;
 import org.ysthmos.core.step.StepKinds;
+import org.ysthmos.core.sync.BothChanged;
+import org.ysthmos.core.sync.Direction;
+import org.ysthmos.core.sync.Drift;
 
 /**
  * The JSON Schema (2020-12) of bridge documents, made from the same descriptions that read them. It
@@ -31,7 +35,10 @@ public final class BridgeSchema {
     schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
     schema.put("$id", "urn:ysthmos:bridge:1");
     schema.put("title", "A bridge");
-    bridge(schema);
+    schema.put("type", "object");
+    schema.putObject("if").putArray("required").add("between");
+    schema.set("then", bothWays());
+    schema.set("else", oneWay());
     ObjectNode defs = schema.putObject("$defs");
     defs.set("id", text().put("pattern", ID_PATTERN).put("maxLength", 64));
     defs.set("scalar", types("string", "number", "boolean"));
@@ -64,11 +71,60 @@ public final class BridgeSchema {
     return schema;
   }
 
-  private static void bridge(ObjectNode schema) {
+  /** What every bridge says, whichever way it goes. */
+  private static Group bridge() {
+    return group("bridge", ref("id"))
+        .and("name", text().put("minLength", 1))
+        .and("purpose", text())
+        .and("ceiling", ceiling());
+  }
+
+  private static ObjectNode bothWays() {
+    ObjectNode at =
+        oneOf(text(), group("field", text()).and("read", text()).required("field").node());
+    ObjectNode becomes =
+        oneOf(
+            JSON.objectNode().put("const", "same"),
+            group("steps", ref("steps")).required("steps").node(),
+            group("values", named(ref("scalar"), false))
+                .and("otherwise", ref("scalar"))
+                .required("values")
+                .node());
+    ObjectNode field =
+        group("left", at)
+            .and("right", at)
+            .and("direction", words(Direction.class))
+            .and("to-right", becomes)
+            .and("to-left", becomes)
+            .and("both-changed", words(BothChanged.class))
+            .and("drift", words(Drift.class))
+            .node();
+    return bridge()
+        .and(
+            "between",
+            group("left", keptPlace()).and("right", keptPlace()).required("left", "right").node())
+        .and("fields", named(field, true))
+        .required("bridge", "name", "purpose", "between", "fields")
+        .node();
+  }
+
+  private static ObjectNode keptPlace() {
+    ObjectNode ifGone = JSON.objectNode();
+    ArrayNode words = ifGone.putArray("enum");
+    TwoWayDocument.WHEN_GONE.forEach(one -> words.add(DocumentNode.wordOf(one)));
+    return place()
+        .and("event", ref("texts"))
+        .and("every", text())
+        .and("when", ref("condition"))
+        .and("begins", flag())
+        .and("if-gone", ifGone)
+        .required("event")
+        .node();
+  }
+
+  private static ObjectNode oneWay() {
     Group group =
-        group("bridge", ref("id"))
-            .and("name", text().put("minLength", 1))
-            .and("purpose", text())
+        bridge()
             .and(
                 "from",
                 place()
@@ -88,12 +144,12 @@ public final class BridgeSchema {
             .and("set", set())
             .and("fields", ref("fields"))
             .and("then", named(effect(), true))
-            .and("ceiling", ceiling())
             .and("duplicates", duplicates())
             .required("bridge", "name", "purpose", "from", "to", "match", "fields");
-    schema.setAll(group.node());
+    ObjectNode schema = group.node();
     // A task for each item, or a set, or one; never two of them.
     schema.putObject("not").putArray("required").add("for-each").add("set");
+    return schema;
   }
 
   private static Group place() {

@@ -24,6 +24,7 @@ import org.ysthmos.core.reference.BridgeSchema;
 import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.HazardReports;
 import org.ysthmos.core.testkit.Seeds;
+import org.ysthmos.core.testkit.Shores;
 
 /** Bridges as documents: read, written, and judged by the published schema. */
 class BridgeDocumentTest {
@@ -101,6 +102,25 @@ class BridgeDocumentTest {
       })
   void publishedSchemaRefusesWhatTheReaderRefuses(String right, String wrong) throws Exception {
     String document = Garden.document("hazard-to-grounds").replace(right, wrong);
+    assertThat(validate(document)).isNotEmpty();
+    assertThatThrownBy(() -> BridgeReader.read(DocumentNode.parse(document)))
+        .isInstanceOf(DocumentException.class);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "if-gone: part; if-gone: delete",
+        "to-left: same; to-left: other",
+        "drift: restore; drift: perhaps",
+        "system: ledger; sistem: ledger",
+        "fields:; match: [/id]\\nfields:"
+      })
+  void publishedSchemaKnowsBridgesThatGoBothWays(String right, String wrong) throws Exception {
+    assertThat(validate(Shores.BRIDGE)).isEmpty();
+    String document = Shores.BRIDGE.replace(right, wrong.replace("\\n", "\n"));
+    assertThat(document).isNotEqualTo(Shores.BRIDGE);
     assertThat(validate(document)).isNotEmpty();
     assertThatThrownBy(() -> BridgeReader.read(DocumentNode.parse(document)))
         .isInstanceOf(DocumentException.class);

@@ -74,7 +74,8 @@ class TwoWayCompilerTest {
             "",
             "“title” is required by"),
         Arguments.of("fields:\n", "match: [/id]\nfields:\n", "match"),
-        Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"));
+        Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"),
+        Arguments.of("if-gone: part }", "if-gone: delete }", "write ask, close or part"));
   }
 
   @ParameterizedTest(name = "{1}: {2}")

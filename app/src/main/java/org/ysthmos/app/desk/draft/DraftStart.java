@@ -6,7 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Where a draft takes its events from, as far as it says so.
+ * Where a draft takes its events from, as far as it says so; of two places that are kept alike, the
+ * left one.
  *
  * @param kinds the kinds of event; empty while none is said
  */
@@ -17,14 +18,14 @@ public record DraftStart(String system, String collection, List<String> kinds) {
   }
 
   public static DraftStart of(ObjectNode draft) {
-    JsonNode event = draft.at("/from/event");
+    JsonNode from = draft.has("between") ? draft.at("/between/left") : draft.path("from");
+    JsonNode event = from.path("event");
     List<String> kinds = new ArrayList<>();
     if (event.isArray()) {
       event.forEach(kind -> kinds.add(kind.asText()));
     } else if (!event.asText().isBlank()) {
       kinds.add(event.asText());
     }
-    return new DraftStart(
-        draft.at("/from/system").asText(), draft.at("/from/collection").asText(), kinds);
+    return new DraftStart(from.path("system").asText(), from.path("collection").asText(), kinds);
   }
 }

@@ -80,6 +80,13 @@ class Tries {
    */
   String send(String bridge, String json, String sampleId, By by) {
     BridgeVersion version = BridgeCompiler.compile(json, 1, catalog);
+    if (version.between().isPresent()) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT,
+          "Not as a try",
+          "What it makes is kept alike with what it came from, so that it could not be taken back"
+              + " alone. Put it to work held, and let one event go.");
+    }
     if (version.definition().to().record()) {
       throw new ApiProblem(
           HttpStatus.CONFLICT,

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { useActing } from '@/shared/composables/acting'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime, momentText } from '@/shared/format/time'
+import { lookAgain, part, type KeptPair } from './api'
+
+/** Two tasks that are kept alike, with what they agreed on last. */
+const props = defineProps<{ pair: KeptPair }>()
+const emit = defineEmits<{ changed: [] }>()
+const { now, zone } = useSession()
+const { busy, error, during } = useActing()
+const act = async (how: (pair: KeptPair) => Promise<unknown>) => {
+  if (await during(() => how(props.pair))) emit('changed')
+}
+</script>
+
+<template>
+  <article>
+    <div class="head">
+      <h2>{{ pair.title }}</h2>
+      <span class="gap"></span>
+      <template v-if="!pair.parted">
+        <button class="btn" type="button" :disabled="busy" @click="act(lookAgain)">
+          Look at both now
+        </button>
+        <button class="btn" type="button" :disabled="busy" @click="act(part)">Part them</button>
+      </template>
+    </div>
+    <p class="mid">
+      Kept alike by
+      <RouterLink :to="{ name: 'bridge', params: { id: pair.bridge } }">{{
+        pair.bridgeName
+      }}</RouterLink>
+      since {{ dayAndTime(pair.madeAt, now, zone) }}; agreed last
+      {{ dayAndTime(pair.changedAt, now, zone) }}.
+      <b v-if="pair.parted">They are a pair no more, as {{ pair.parted }}.</b>
+    </p>
+    <p v-if="error" class="note bad" role="alert">{{ error }}</p>
+    <table class="rows">
+      <thead>
+        <tr>
+          <th scope="col">Agreed on</th>
+          <th v-for="task in [pair.left, pair.right]" :key="task.place" scope="col">
+            {{ task.place }}<template v-if="task.record">: </template>
+            <a v-if="task.page" :href="task.page" target="_blank" rel="noopener">{{
+              task.record
+            }}</a>
+            <template v-else>{{ task.record || ', not made yet' }}</template>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="field in pair.fields" :key="field.name">
+          <th scope="row">{{ field.name }}</th>
+          <td>{{ momentText(field.left, zone) || '–' }}</td>
+          <td>{{ momentText(field.right, zone) || '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </article>
+</template>
+
+<style scoped>
+article {
+  padding: 10px 20px;
+  border-bottom: 1px solid var(--line);
+}
+.head {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+h2 {
+  margin: 0;
+  font-weight: 600;
+}
+p {
+  margin: 4px 0 8px;
+}
+table {
+  table-layout: fixed;
+}
+table.rows th:first-child {
+  width: 120px;
+}
+table.rows tbody td,
+table.rows tbody th {
+  height: auto;
+  padding-block: 5px;
+  white-space: pre-line;
+  vertical-align: top;
+  overflow-wrap: anywhere;
+  font-size: 13px;
+}
+a {
+  text-decoration: underline;
+}
+</style>
