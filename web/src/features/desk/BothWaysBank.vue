@@ -55,6 +55,12 @@ section {
 .beside {
   border-left: 1px solid var(--line);
 }
+h2:not(:first-child) {
+  margin-top: 20px;
+}
+.bank :deep(textarea) {
+  min-height: calc(100vh - 260px);
+}
 ul {
   margin: 0 0 18px;
   padding: 0;

@@ -37,7 +37,11 @@ const sides: Sides = {
 const page = (...items: Possible[]) => ({ items, open: items.length, unlooked: 0, next: null })
 
 async function open(answers: Record<string, unknown>) {
-  const calls = serve({ 'GET /api/disagreements': { items: [], open: 0 }, ...answers })
+  const calls = serve({
+    'GET /api/disagreements': { items: [], open: 0 },
+    'GET /api/kept-pairs': [],
+    ...answers,
+  })
   const view = mount(PairsPage, {
     attachTo: document.body,
     global: { stubs: { RouterLink: RouterLinkStub } },

@@ -109,6 +109,39 @@ class BothWaysIT extends BothWaysTestBase {
     assertThat(task(task).path("title").asText()).isEqualTo("a");
   }
 
+  /**
+   * The ledger tells of the job's last state alone, so that its first event is what somebody did.
+   */
+  @Test
+  void jobThatSomebodyChangesBeforeItsMakingWasToldDoesNotCountAsOurOwnDoing() throws Exception {
+    String task = makeTask(TASK.formatted("Grease the winch")).path("id").asText();
+    org.awaitility.Awaitility.await().until(() -> jobOf(task).isPresent());
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    changeJob(job, "{\"status\":\"done\"}");
+    quiet();
+    assertThat(task(task).path("lane").asText()).isEqualTo("finished");
+    assertThat(api("/bridges/" + BRIDGE).path("bridge").path("heldSince").isNull()).isTrue();
+  }
+
+  @Test
+  void pairIsFoundByEitherIdLookedAtWhenAskedAndParted() throws Exception {
+    String task = makeTask(TASK.formatted("Lime the wall")).path("id").asText();
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    JsonNode pair = api("/kept-pairs?id=" + job).get(0);
+    assertThat(pair.path("left").path("record").asText()).isEqualTo(task);
+    assertThat(pair.path("fields").get(1).path("right").asText()).isEqualTo("In work");
+    String at = "/kept-pairs/" + BRIDGE + "/" + pair.path("key").asText();
+    assertThat(send("POST", app("/api" + at + "/look"), "", Map.of()).statusCode()).isEqualTo(200);
+    quiet();
+    assertThat(traces().getFirst().path("verdict").asText()).isEqualTo("UNCHANGED");
+    assertThat(send("POST", app("/api" + at + "/part"), "", Map.of()).statusCode()).isEqualTo(200);
+    changeTask(task, "{\"title\":\"Lime the north wall\"}");
+    quiet();
+    assertThat(job(job).path("title").asText()).isEqualTo("Lime the wall");
+    assertThat(send("POST", app("/api" + at + "/part"), "", Map.of()).statusCode()).isEqualTo(409);
+  }
+
   @Test
   void jobTakesPartByItsConditionAndIsReadOnlyThen() throws Exception {
     String other = makeJob("{\"title\":\"Oil the hinges\"}").path("id").asText();

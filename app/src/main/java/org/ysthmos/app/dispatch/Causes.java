@@ -10,6 +10,7 @@ import org.ysthmos.app.pair.Writings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceCauses;
 import org.ysthmos.app.trace.TraceRow;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.event.Event;
 
 /**
@@ -33,8 +34,12 @@ class Causes {
     this.causes = causes;
   }
 
-  /** What caused the event of a trace; empty if nothing of ours did. */
-  Optional<TraceCauses.Cause> of(TraceRow trace, Event event, EventRow row) {
+  /**
+   * What caused the event of a trace; empty if nothing of ours did. A bridge that goes both ways
+   * made the records itself whose events it hears, so that the first event of one may well be what
+   * somebody did to it since: there only marks count.
+   */
+  Optional<TraceCauses.Cause> of(TraceRow trace, BridgeVersion bridge, Event event, EventRow row) {
     Set<String> in = systems.writtenIn(event);
     if (in.isEmpty() || trace.isTry()) {
       return Optional.empty();
@@ -47,7 +52,11 @@ class Causes {
     return writers.stream()
         .filter(writer -> marks.stream().anyMatch(writer.marks()::contains))
         .findFirst()
-        .or(() -> isFirst(row) ? Optional.of(writers.getLast()) : Optional.empty())
+        .or(
+            () ->
+                bridge.between().isEmpty() && isFirst(row)
+                    ? Optional.of(writers.getLast())
+                    : Optional.empty())
         .flatMap(writer -> causes.cause(trace.bridgeId(), writer.trace()));
   }
 

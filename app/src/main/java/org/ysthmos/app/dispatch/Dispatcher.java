@@ -330,7 +330,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
         event,
         waits.isEmpty() ? decision : decision.refused(waits.getFirst().failure()),
         world,
-        causes.of(claimed.trace(), event, row),
+        causes.of(claimed.trace(), bridge, event, row),
         alike,
         waits,
         start,
