@@ -94,7 +94,8 @@ class PastIT {
             "pledge-follow-up",
             "record-review",
             "school-visit",
-            "seedling-job");
+            "seedling-job",
+            "works-both-ways");
   }
 
   @Test

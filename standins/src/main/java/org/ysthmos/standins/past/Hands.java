@@ -29,7 +29,7 @@ final class Hands implements AutoCloseable {
 
   /** Those that tell by webhooks. */
   private static final List<String> TELLING =
-      List.of("visitor-desk", "climate-desk", "garden-chat");
+      List.of("visitor-desk", "climate-desk", "garden-chat", "grounds-board");
 
   /** After so many looks a webhook is on no way but waits for something. */
   private static final int LONG_OVERDUE = 50;

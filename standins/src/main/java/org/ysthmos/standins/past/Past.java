@@ -37,6 +37,7 @@ public final class Past {
     all.addAll(VisitorsLife.plan(season, words));
     all.addAll(OfficeLife.plan(season, words));
     all.addAll(WorksLife.plan(season, words));
+    all.addAll(CrewsLife.plan(season, words));
     all.addAll(Troubles.plan(season));
     all.addAll(SpecialistLife.plan(season));
     all.sort(Comparator.comparing(Happening::at));
