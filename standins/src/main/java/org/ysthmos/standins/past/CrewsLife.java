@@ -65,13 +65,12 @@ final class CrewsLife {
     add(
         at,
         "the crews want: " + work.getFirst(),
-        hands ->
-            hands.remember(
-                name,
-                hands
-                    .call("grounds-board", "POST", "/api/boards/works/tasks", task.toString())
-                    .path("id")
-                    .asText()));
+        hands -> {
+          JsonNode made =
+              hands.call("grounds-board", "POST", "/api/boards/works/tasks", task.toString());
+          hands.remember(name, made.path("id").asText());
+          hands.told("grounds-board");
+        });
     Instant then = at.plusSeconds(HOUR + random.nextInt(8 * HOUR));
     onTheBoard(name, then, "lane", "doing");
     if (random.nextInt(3) == 0) {
@@ -94,6 +93,7 @@ final class CrewsLife {
         hands -> {
           String path = "/boards/works/tasks/" + hands.number(task) + "/" + field;
           String unused = hands.form("grounds-board", path, Map.of(field, value));
+          hands.told("grounds-board");
         });
   }
 
@@ -146,6 +146,7 @@ final class CrewsLife {
                   "grounds-board",
                   "/boards/works/tasks/" + id + "/title",
                   Map.of("title", "Once more: " + title));
+          hands.told("grounds-board");
         });
   }
 }

@@ -27,9 +27,9 @@ final class Hands implements AutoCloseable {
   private static final JsonMapper JSON = JsonMapper.builder().build();
   private static final Pattern NUMBER = Pattern.compile("id=\"number\">([^<]*)<");
 
-  /** Those that tell by webhooks. */
+  /** Those that tell by webhooks of what only people do there; asked at each look. */
   private static final List<String> TELLING =
-      List.of("visitor-desk", "climate-desk", "garden-chat", "grounds-board");
+      List.of("visitor-desk", "climate-desk", "garden-chat");
 
   /** After so many looks a webhook is on no way but waits for something. */
   private static final int LONG_OVERDUE = 50;
@@ -239,6 +239,21 @@ final class Hands implements AutoCloseable {
     for (String standIn : TELLING) {
       tell("POST", at(standIn, "/control/hooks"), "");
     }
+  }
+
+  /**
+   * Waits until a system has told of what was just done there; for one that tells of our own
+   * writing, too, so that it is not asked at each look.
+   */
+  void told(String standIn) throws IOException, InterruptedException {
+    URI hooks = at(standIn, "/control/hooks");
+    for (int looks = 1; looks < LONG_OVERDUE; looks++) {
+      if (read(send("GET", hooks, "", "application/json", "")).path("underWay").asInt() == 0) {
+        return;
+      }
+      Thread.sleep(2);
+    }
+    tell("POST", hooks, "");
   }
 
   private boolean isTelling() throws IOException, InterruptedException {
