@@ -76,7 +76,7 @@ class Processes implements AutoCloseable {
           visitor-desk.hook-secret=%s
           grounds-board.port=%d
           grounds-board.token=board
-          grounds-board.yard-hooks=%s/hooks/grounds-board
+          grounds-board.task-hooks=%s/hooks/grounds-board
           grounds-board.hook-secret=%s
           friends-register.port=%d
           friends-register.token=friends
