@@ -21,7 +21,6 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
-import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -40,7 +39,6 @@ import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.PlannedDelivery;
-import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.delivery.Doubt;
@@ -49,7 +47,6 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.pair.MatchKey;
-import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
 
@@ -114,7 +111,7 @@ class DecisionWriter {
   private final TraceCauses causes;
   private final Undecided undecided;
   private final Duplicates duplicates;
-  private final SyncedPairs synced;
+  private final SyncedDecisions synced;
   private final Pairs pairs;
   private final Tables tables;
   private final Systems systems;
@@ -136,7 +133,7 @@ class DecisionWriter {
       TraceCauses causes,
       Undecided undecided,
       Duplicates duplicates,
-      SyncedPairs synced,
+      SyncedDecisions synced,
       Pairs pairs,
       Tables tables,
       Systems systems,
@@ -208,14 +205,14 @@ class DecisionWriter {
       told.accept(passed.get());
       return Stored.HELD;
     }
-    if (!keepSynced(deciding, carried)) {
+    if (!synced.keep(deciding, title(deciding))) {
       throw new PairChanged();
     }
     for (TaskDecision task : carried) {
       if (task.delivery().isPresent()
           && !pairs.reserve(
               task,
-              sourceOf(deciding, task),
+              SyncedDecisions.sourceOf(deciding, task),
               deciding.world().seen(task.key()),
               spanOf(deciding))) {
         throw new PairChanged();
@@ -236,43 +233,6 @@ class DecisionWriter {
     traces.decided(decided(deciding));
     end(deciding);
     return Stored.STORED;
-  }
-
-  /**
-   * Keeps what a bridge that goes both ways comes to for its pair.
-   *
-   * @return false if another changed the pair since the decision saw it
-   */
-  private boolean keepSynced(Deciding deciding, List<TaskDecision> carried) {
-    Optional<Synced> came = deciding.decision().synced();
-    if (came.isEmpty() || deciding.trace().isTry()) {
-      return true;
-    }
-    return synced.keep(
-        new SyncedPairs.Looked(
-            came.get(),
-            deciding.world().syncedSeen(),
-            title(deciding),
-            deciding.row().seq(),
-            deciding.trace().seq()),
-        carried.stream().anyMatch(task -> task.delivery().isPresent()));
-  }
-
-  /** What a task comes from: the event's record, or where that is the task itself its other one. */
-  private static Event sourceOf(Deciding deciding, TaskDecision task) {
-    Event event = deciding.event();
-    Optional<Synced> came = deciding.decision().synced();
-    if (came.isEmpty() || Synced.sideOf(task.member()) != came.get().from()) {
-      return event;
-    }
-    return new Event(
-        event.id(),
-        deciding.bridge().target().system(),
-        deciding.bridge().target().collection(),
-        event.kind(),
-        came.get().records().of(came.get().from().across()).orElse(""),
-        event.time(),
-        event.data());
   }
 
   /** In which it is counted how often the bridge writes to one task. */
@@ -341,23 +301,10 @@ class DecisionWriter {
         deciding.trace().queue(),
         doubt(deciding, key, planned, kind),
         planned.awaited().map(first -> first.key().hash()).orElse(null));
-    if (!deciding.trace().isTry()) {
-      deciding
-          .decision()
-          .synced()
-          .ifPresent(came -> synced.sends(row.seq(), came, side(deciding, key), planned.tag()));
-    }
+    synced.sends(deciding, row.seq(), key, planned);
     if (kind == EffectKind.CHANGE) {
       deliveryQueue.heldBefore(row.seq(), pairs.bytes(heldBefore(deciding, key, planned)));
     }
-  }
-
-  private static Side side(Deciding deciding, MatchKey key) {
-    return deciding.decision().tasks().stream()
-        .filter(task -> task.key().equals(key))
-        .map(task -> Synced.sideOf(task.member()))
-        .findFirst()
-        .orElseThrow();
   }
 
   /** What the fields that are changed were written with before, as far as they were. */

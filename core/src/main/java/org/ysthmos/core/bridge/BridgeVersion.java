@@ -65,8 +65,8 @@ public record BridgeVersion(
     return new BridgeVersion(
         definition.seenFrom(side),
         number,
-        target,
-        source,
+        /* source= */ target,
+        /* target= */ source,
         lookups,
         values,
         valueNames,

@@ -1,7 +1,6 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -27,14 +26,12 @@ import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Crossing;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.FieldOutcome;
-import org.ysthmos.core.sync.GoneOutcome;
 import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Reconciler;
 import org.ysthmos.core.sync.Reconciliation;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.SyncField;
 import org.ysthmos.core.sync.TaskNow;
-import org.ysthmos.core.sync.WhenGone;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
@@ -46,16 +43,12 @@ import org.ysthmos.core.value.Value;
  */
 final class SyncDecider {
 
-  private static final String REMOVED = "removed";
-
-  /** How long word of a removal may be on its way; common practice, no source. */
-  private static final Duration WORD_OF_REMOVAL = Duration.ofMinutes(2);
-
   private final BridgeVersion bridge;
   private final CompiledTwoWay both;
   private final Event event;
   private final World world;
   private final DecisionNotes notes;
+  private final SyncTasks tasks;
   private final List<Decision.Answer> answers = new ArrayList<>(2);
   private @Nullable Reading reading;
 
@@ -65,6 +58,7 @@ final class SyncDecider {
     this.event = event;
     this.world = world;
     this.notes = notes;
+    this.tasks = new SyncTasks(id(), both, event, world);
   }
 
   /** A task as it was read; empty if there is none. */
@@ -233,7 +227,7 @@ final class SyncDecider {
             List.of(),
             List.of(),
             Optional.empty());
-    TaskDecision task = task(key, to, Optional.empty(), fields, fields, Optional.empty());
+    TaskDecision task = tasks.task(key, to, Optional.empty(), fields, fields, Optional.empty());
     return decision(
         task.verdict(), Optional.of(key), List.of(task), task.because(), Optional.of(synced));
   }
@@ -242,7 +236,7 @@ final class SyncDecider {
     if (pair.parted().isPresent()) {
       return passedBy("its pair was parted: " + pair.parted().get());
     }
-    Optional<String> stays = stays(pair.key());
+    Optional<String> stays = tasks.stays(pair.key());
     if (stays.isPresent()) {
       return passedBy(stays.get());
     }
@@ -267,25 +261,10 @@ final class SyncDecider {
     return reconcile(pair, read, now);
   }
 
-  /** Why nothing is written to the pair any more: one of its tasks was taken back, or left gone. */
-  private Optional<String> stays(MatchKey pair) {
-    for (Side side : Side.values()) {
-      Optional<World.Stays> stays =
-          world
-              .pair(id(), Synced.taskKey(pair, side))
-              .map(World.PairState::stays)
-              .filter(any -> any != World.Stays.NO);
-      if (stays.isPresent()) {
-        return stays.map(World.Stays::words);
-      }
-    }
-    return Optional.empty();
-  }
-
-  private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading now) throws Stopped {
+  private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading reads) throws Stopped {
     TaskNow left = taskNow(Side.LEFT, read.left().record().orElseThrow());
     TaskNow right = taskNow(Side.RIGHT, read.right().record().orElseThrow());
-    List<SyncField> fields = both.fields().stream().map(one -> one.synced(now, notes)).toList();
+    List<SyncField> fields = both.fields().stream().map(one -> one.synced(reads, notes)).toList();
     Reconciliation result =
         new Reconciler(fields).reconcile(pair.agreed(), left, right, pair.answers());
     for (FieldOutcome outcome : result.outcomes()) {
@@ -296,17 +275,17 @@ final class SyncDecider {
     if (!notes.failures().isEmpty()) {
       return decision(Verdict.FAILED, Optional.of(pair.key()), List.of(), "", Optional.empty());
     }
-    Both<TaskNow> tasks = new Both<>(left, right);
+    Both<TaskNow> now = new Both<>(left, right);
     Side from = both.from();
     List<TaskDecision> decided = new ArrayList<>(2);
     for (Side side : List.of(from.across(), from)) {
       decided.add(
-          task(
+          tasks.task(
               pair.key(),
               side,
               pair.records().of(side),
-              whole(side, tasks.of(side), result.writes(side)),
-              keyed(side, result.writes(side)),
+              tasks.whole(side, now.of(side), result.writes(side)),
+              tasks.keyed(side, result.writes(side)),
               read.of(side).tag()));
     }
     List<Synced.Disagreement> conflicts = conflicts(result, pair.agreed());
@@ -355,71 +334,6 @@ final class SyncDecider {
     return conflicts;
   }
 
-  /** Values by the keys of a side's fields. */
-  private SequencedMap<String, Value> keyed(Side side, Map<String, Value> byName) {
-    SequencedMap<String, Value> keyed = new LinkedHashMap<>();
-    for (CompiledTwoWay.Field field : both.fields()) {
-      Value value = byName.get(field.rule().name());
-      if (value != null) {
-        keyed.put(field.at().of(side).shape().key(), value);
-      }
-    }
-    return keyed;
-  }
-
-  /** A task as it is once it is written. */
-  private SequencedMap<String, Value> whole(Side side, TaskNow now, Map<String, Value> writes) {
-    Map<String, Value> all = new HashMap<>(now.fields());
-    all.putAll(writes);
-    all.values().removeIf(value -> value == Nothing.NOTHING);
-    return keyed(side, all);
-  }
-
-  /**
-   * What becomes of the task of one side.
-   *
-   * @param record its id; empty if it is to be made
-   * @param writes what is written to it; nothing if it is left as it is
-   * @param tag of what was read, which must not have changed when it is written
-   */
-  private TaskDecision task(
-      MatchKey pair,
-      Side side,
-      Optional<String> record,
-      Map<String, Value> fields,
-      SequencedMap<String, Value> writes,
-      Optional<String> tag) {
-    MatchKey key = Synced.taskKey(pair, side);
-    Optional<World.PairState> state = world.pair(id(), key);
-    if (writes.isEmpty()) {
-      return TaskDecision.left(Synced.word(side), key, fields, record, "");
-    }
-    TwoWay.Place at = both.place(side).rule();
-    String purpose =
-        record.isPresent()
-            ? "change:" + event.id()
-            : World.PairState.making(state.map(World.PairState::anew).orElse(0));
-    PlannedDelivery delivery =
-        new PlannedDelivery(
-            key.effect(purpose),
-            at.system(),
-            at.collection(),
-            record,
-            writes,
-            Optional.empty(),
-            Optional.empty(),
-            tag);
-    return new TaskDecision(
-        Synced.word(side),
-        record.isPresent() ? Verdict.UPDATE : Verdict.CREATE,
-        key,
-        fields,
-        Optional.of(delivery),
-        "",
-        record,
-        false);
-  }
-
   /**
    * One task of a pair is gone.
    *
@@ -430,76 +344,11 @@ final class SyncDecider {
     if (left.record().isEmpty()) {
       return parted(pair, "both tasks are gone", Optional.empty());
     }
-    Side there = gone.across();
-    if (!isToldGone(gone) && tellsOfRemovals(gone) && world.waits(event, WORD_OF_REMOVAL)) {
-      throw new Stopped(
-          Failure.of(
-              FailureKind.NOT_YET_THERE,
-              "%s %s of %s is not found, and word of its removal is waited for"
-                  .formatted(
-                      both.place(gone).shape().recordWord(),
-                      pair.records().of(gone).orElse(""),
-                      both.place(gone).shape().systemName())));
-    }
-    TaskNow remaining = taskNow(there, left.record().get());
-    WhenGone when = isToldGone(gone) ? both.place(gone).rule().whenGone() : WhenGone.ASK;
-    GoneOutcome outcome =
-        new Reconciler(both.fields().stream().map(f -> f.synced(nothing(), notes)).toList())
-            .gone(pair.agreed(), gone, remaining, when);
-    String name = both.place(gone).shape().systemName();
-    return switch (outcome) {
-      case GoneOutcome.Part part ->
-          parted(pair, "its task at " + name + " was removed", Optional.empty());
-      case GoneOutcome.Close close -> {
-        Map<String, Value> closing =
-            world.closing(both.place(there).rule().system(), both.place(there).rule().collection());
-        if (closing.isEmpty()) {
-          throw new Stopped(asked(pair, gone, "nothing says how a task there is closed (closed)"));
-        }
-        yield parted(
-            pair,
-            "its task at " + name + " was removed",
-            Optional.of(
-                task(
-                    pair.key(),
-                    there,
-                    pair.records().of(there),
-                    closing,
-                    new LinkedHashMap<>(closing),
-                    left.tag())));
-      }
-      case GoneOutcome.Ask ask -> throw new Stopped(asked(pair, gone, ask.because()));
-      case GoneOutcome.Delete delete ->
-          throw new IllegalStateException("no document says that a task is deleted");
-      case GoneOutcome.MakeAgain again ->
-          throw new IllegalStateException("no document says that a task is made again");
+    TaskNow remaining = taskNow(gone.across(), left.record().get());
+    return switch (new SyncGone(both, event, world, tasks).of(pair, gone, remaining, left.tag())) {
+      case SyncGone.Parts parts -> parted(pair, parts.why(), parts.last());
+      case SyncGone.Fails fails -> throw new Stopped(fails.failure());
     };
-  }
-
-  private boolean tellsOfRemovals(Side side) {
-    return both.place(side).rule().events().contains(REMOVED);
-  }
-
-  private Reading nothing() {
-    return reading == null ? Reading.of(event, world) : reading;
-  }
-
-  /** What is only not found may be there under another address; what was told is gone. */
-  private boolean isToldGone(Side gone) {
-    return both.from() == gone && event.kind().equals(REMOVED);
-  }
-
-  private Failure asked(World.SyncedPair pair, Side gone, String because) {
-    return Failure.of(
-            FailureKind.NOT_FOUND,
-            "%s %s of %s is not there any more: %s"
-                .formatted(
-                    both.place(gone).shape().recordWord(),
-                    pair.records().of(gone).orElse(""),
-                    both.place(gone).shape().systemName(),
-                    because))
-        .withCode("side-gone")
-        .withRemedy("Part the two on Pairs, so that the one that is left goes on by itself");
   }
 
   private Decision parted(World.SyncedPair pair, String why, Optional<TaskDecision> last) {

@@ -1,0 +1,100 @@
+package org.ysthmos.app.dispatch;
+
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.dispatch.DecisionWriter.Deciding;
+import org.ysthmos.app.sync.SyncedPairs;
+import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.decide.PlannedDelivery;
+import org.ysthmos.core.decide.Synced;
+import org.ysthmos.core.decide.TaskDecision;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.value.Value;
+
+/**
+ * Stores what bridges that go both ways come to for their pairs; what is of other bridges, or tried
+ * from the desk, passes.
+ */
+@Component
+class SyncedDecisions {
+
+  private final SyncedPairs pairs;
+
+  SyncedDecisions(SyncedPairs pairs) {
+    this.pairs = pairs;
+  }
+
+  private static Optional<Synced> of(Deciding deciding) {
+    return deciding.trace().isTry() ? Optional.empty() : deciding.decision().synced();
+  }
+
+  /**
+   * Keeps what a decision comes to for its pair; inside the change that stores it.
+   *
+   * @param title of its trace
+   * @return false if another changed the pair since the decision saw it
+   */
+  boolean keep(Deciding deciding, String title) {
+    return of(deciding)
+        .map(
+            synced ->
+                pairs.keep(
+                    new SyncedPairs.Looked(
+                        synced,
+                        deciding.world().syncedSeen(),
+                        title(deciding, title),
+                        deciding.row().seq(),
+                        deciding.trace().seq()),
+                    deciding.carried().stream().anyMatch(task -> task.delivery().isPresent())))
+        .orElse(true);
+  }
+
+  /** As the left side calls it, so that a pair does not change its name with who told of it. */
+  private static String title(Deciding deciding, String otherwise) {
+    return deciding.decision().tasks().stream()
+        .filter(task -> Synced.sideOf(task.member()) == Side.LEFT)
+        .flatMap(
+            task ->
+                deciding.bridge().between().stream()
+                    .map(both -> both.place(Side.LEFT).shape().titleField())
+                    .flatMap(field -> Stream.ofNullable(task.fields().get(field))))
+        .map(Value::display)
+        .findFirst()
+        .map(title -> Words.limited(title, 300))
+        .orElse(otherwise);
+  }
+
+  /** Notes to which side a delivery goes; inside the change that stores it. */
+  void sends(Deciding deciding, long delivery, MatchKey key, PlannedDelivery planned) {
+    of(deciding)
+        .ifPresent(synced -> pairs.sends(delivery, synced, sideOf(deciding, key), planned.tag()));
+  }
+
+  private static Side sideOf(Deciding deciding, MatchKey key) {
+    return deciding.decision().tasks().stream()
+        .filter(task -> task.key().equals(key))
+        .map(task -> Synced.sideOf(task.member()))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** What a task comes from: the event's record, or where that is the task itself its other one. */
+  static Event sourceOf(Deciding deciding, TaskDecision task) {
+    Event event = deciding.event();
+    Optional<Synced> synced = deciding.decision().synced();
+    if (synced.isEmpty() || Synced.sideOf(task.member()) != synced.get().from()) {
+      return event;
+    }
+    return new Event(
+        event.id(),
+        deciding.bridge().target().system(),
+        deciding.bridge().target().collection(),
+        event.kind(),
+        synced.get().records().of(synced.get().from().across()).orElse(""),
+        event.time(),
+        event.data());
+  }
+}
