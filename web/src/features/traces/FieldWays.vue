@@ -8,6 +8,10 @@ const props = defineProps<{ view: TraceView }>()
 const chosen = ref('')
 
 const fields = computed(() => props.view.story.fields)
+/** Whether it came to something without a way for each field: two places are kept alike. */
+const heldAgainst = computed(() =>
+  ['CREATE', 'UPDATE', 'UNCHANGED'].includes(props.view.trace.verdict),
+)
 const open = computed(() => fields.value.find((field) => field.field === chosen.value))
 const kept = computed(() => fields.value.some((field) => field.stored))
 const warned = computed(() => new Set(props.view.story.warnings.map((w) => w.field)))
@@ -56,7 +60,11 @@ function shown(field: Way): string {
   <section class="lineage" aria-labelledby="ways">
     <h2 id="ways">Where each value came from</h2>
     <p v-if="fields.length === 0" class="mid">
-      No field was computed: the event was stopped before that.
+      <template v-if="heldAgainst"
+        >Both tasks were held against what they agreed on last; the lines say what became of each
+        field.</template
+      >
+      <template v-else>No field was computed: the event was stopped before that.</template>
     </p>
     <template v-else>
       <table class="rows">

@@ -135,10 +135,15 @@ class BothWaysIT extends BothWaysTestBase {
     assertThat(send("POST", app("/api" + at + "/look"), "", Map.of()).statusCode()).isEqualTo(200);
     quiet();
     assertThat(traces().getFirst().path("verdict").asText()).isEqualTo("UNCHANGED");
+    changeJob(job, "{\"title\":\"a\"}");
+    changeTask(task, "{\"title\":\"b\"}");
+    quiet();
+    assertThat(disagreements()).hasSize(1);
     assertThat(send("POST", app("/api" + at + "/part"), "", Map.of()).statusCode()).isEqualTo(200);
+    assertThat(disagreements()).isEmpty();
     changeTask(task, "{\"title\":\"Lime the north wall\"}");
     quiet();
-    assertThat(job(job).path("title").asText()).isEqualTo("Lime the wall");
+    assertThat(job(job).path("title").asText()).isEqualTo("a");
     assertThat(send("POST", app("/api" + at + "/part"), "", Map.of()).statusCode()).isEqualTo(409);
   }
 

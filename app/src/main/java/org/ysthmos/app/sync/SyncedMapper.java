@@ -219,6 +219,10 @@ interface SyncedMapper {
       "UPDATE disagreement SET answer = #{answer}, answered_by = #{by} WHERE id = #{id} AND answer IS NULL")
   int answer(@Param("id") long id, @Param("answer") byte[] answer, @Param("by") String by);
 
+  /** A pair that is parted disagrees in nothing. */
+  @Delete("DELETE FROM disagreement WHERE bridge_id = #{bridge} AND pair_hash = #{hash}")
+  void settledAll(@Param("bridge") String bridge, @Param("hash") String hash);
+
   @Delete("DELETE FROM disagreement WHERE id = #{id}")
   void settled(@Param("id") long id);
 }

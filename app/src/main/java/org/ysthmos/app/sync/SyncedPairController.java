@@ -167,9 +167,11 @@ class SyncedPairController {
     SyncedRow row = known(bridge, key);
     boolean parted =
         journal.now(
-            () ->
-                mapper.part(bridge, key, "a " + By.PERSON.name() + " said so", clock.instant())
-                    == 1);
+            () -> {
+              mapper.settledAll(bridge, key);
+              String because = "a " + By.PERSON.name() + " said so";
+              return mapper.part(bridge, key, because, clock.instant()) == 1;
+            });
     if (!parted) {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not done", "The two are parted already.");
     }

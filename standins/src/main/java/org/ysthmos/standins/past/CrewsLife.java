@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -86,9 +87,18 @@ final class CrewsLife {
     return name;
   }
 
+  /** The same time of the next day on which people work. */
+  private static Instant onAWorkday(Instant at) {
+    ZonedDateTime when = at.atZone(Season.ZONE);
+    while (!Season.isWorkday(when.toLocalDate())) {
+      when = when.plusDays(1);
+    }
+    return when.toInstant();
+  }
+
   private void onTheBoard(String task, Instant at, String field, String value) {
     add(
-        at,
+        onAWorkday(at),
         "the crews put a task to " + value,
         hands -> {
           String path = "/boards/works/tasks/" + hands.number(task) + "/" + field;
@@ -99,7 +109,7 @@ final class CrewsLife {
 
   private void inTheLedger(String task, Instant at, String field, String value) {
     add(
-        at,
+        onAWorkday(at),
         "the works department puts a job to " + value,
         hands -> {
           String job = jobOf(hands, task);
