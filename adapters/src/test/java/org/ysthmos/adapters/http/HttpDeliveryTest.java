@@ -2,8 +2,9 @@ package org.ysthmos.adapters.http;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.fasterxml.jackson.databind.node.DoubleNode;
+import com.fasterxml.jackson.databind.node.DecimalNode;
 import com.fasterxml.jackson.databind.node.TextNode;
+import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,7 +34,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
                 "j 7",
                 Map.of(
                     "title", TextNode.valueOf("Sweep"),
-                    "priority", DoubleNode.valueOf(1.5),
+                    "priority", DecimalNode.valueOf(new BigDecimal("1.5")),
                     "notes", TextNode.valueOf("by hand")),
                 List.of()));
     assertThat(seen)
