@@ -155,7 +155,7 @@ final class SyncDecider {
   /** The record is of no pair so far. */
   private Decision unknown(Side from, Read here) throws Stopped {
     if (here.record().isEmpty()) {
-      return passedBy("it is not there any more, and nothing was made of it");
+      return nothingMade();
     }
     JsonNode record = here.record().get();
     Reading now = reading(record);
@@ -173,6 +173,29 @@ final class SyncDecider {
     }
     MatchKey key = Synced.key(id(), from, event.record());
     return make(key, from, event.record(), values(from, record), now);
+  }
+
+  /**
+   * There is no task, and nothing was made of it. Unless that was told, somebody should know: an
+   * address that is wrong, or a right that is lacking, looks the same.
+   */
+  private Decision nothingMade() throws Stopped {
+    if (SyncGone.isTold(both.from(), both, event)) {
+      return passedBy("it was removed, and nothing was made of it");
+    }
+    CompiledTwoWay.CompiledPlace place = both.place(both.from());
+    throw new Stopped(
+        Failure.of(
+                FailureKind.LOOKUP_EMPTY,
+                "%s of %s has no %s “%s”"
+                    .formatted(
+                        place.shape().name(),
+                        place.shape().systemName(),
+                        place.shape().recordWord(),
+                        event.record()))
+            .withRemedy(
+                "Check that it is there and may be read, then send again; if it was removed,"
+                    + " nothing need be done"));
   }
 
   /** Makes the task of the other side. */
@@ -244,9 +267,7 @@ final class SyncDecider {
     Side to = from.across();
     Optional<String> partner = pair.records().of(to);
     if (here.record().isEmpty()) {
-      return partner.isEmpty()
-          ? passedBy("it is not there any more, and nothing was made of it")
-          : gone(pair, from, read(to, partner.get()));
+      return partner.isEmpty() ? nothingMade() : gone(pair, from, read(to, partner.get()));
     }
     JsonNode record = here.record().get();
     Reading now = reading(record);
@@ -341,10 +362,13 @@ final class SyncDecider {
    * @param left the task of the other, if that is there
    */
   private Decision gone(World.SyncedPair pair, Side gone, Read left) throws Stopped {
-    if (left.record().isEmpty()) {
+    if (left.record().isEmpty() && SyncGone.isTold(gone, both, event)) {
       return parted(pair, "both tasks are gone", Optional.empty());
     }
-    TaskNow remaining = taskNow(gone.across(), left.record().get());
+    TaskNow remaining =
+        left.record().isPresent()
+            ? taskNow(gone.across(), left.record().get())
+            : new TaskNow(Map.of(), Optional.empty());
     return switch (new SyncGone(both, event, world, tasks).of(pair, gone, remaining, left.tag())) {
       case SyncGone.Parts parts -> parted(pair, parts.why(), parts.last());
       case SyncGone.Fails fails -> throw new Stopped(fails.failure());

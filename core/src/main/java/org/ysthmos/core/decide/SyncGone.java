@@ -56,7 +56,7 @@ final class SyncGone {
    * @param tag the entity tag with which that was read
    */
   Outcome of(World.SyncedPair pair, Side gone, TaskNow remaining, Optional<String> tag) {
-    boolean told = both.from() == gone && event.kind().equals(REMOVED);
+    boolean told = isTold(gone, both, event);
     TwoWay.Place place = both.place(gone).rule();
     if (!told && place.events().contains(REMOVED) && world.waits(event, WORD_OF_REMOVAL)) {
       return new Fails(
@@ -75,6 +75,11 @@ final class SyncGone {
       case GoneOutcome.MakeAgain again ->
           throw new IllegalStateException("no document says that a task is made again");
     };
+  }
+
+  /** Whether an event tells that the task of a side was removed. */
+  static boolean isTold(Side gone, CompiledTwoWay both, Event event) {
+    return both.from() == gone && event.kind().equals(REMOVED);
   }
 
   private GoneOutcome outcome(World.SyncedPair pair, Side gone, TaskNow remaining, WhenGone when) {

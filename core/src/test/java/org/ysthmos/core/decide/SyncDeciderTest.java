@@ -260,4 +260,16 @@ class SyncDeciderTest {
     shores.paired(pair()).staying(World.Stays.TAKEN_BACK);
     assertThat(shores.decide(Side.LEFT, "changed", "b1").because()).contains("taken back");
   }
+
+  /** A wrong address and a right that is lacking answer the same as a task that is gone. */
+  @Test
+  void taskThatIsNotFoundIsNoReasonToPassItsEventBy() {
+    Decision lost = shores.decide(Side.LEFT, "created", "b7");
+    assertThat(lost.verdict()).isEqualTo(Verdict.FAILED);
+    assertThat(lost.failures().getFirst().kind()).isEqualTo(FailureKind.LOOKUP_EMPTY);
+    assertThat(shores.decide(Side.LEFT, "removed", "b7").verdict()).isEqualTo(Verdict.PASSED_BY);
+    Decision both = shores.paired(pair()).decide(Side.LEFT, "changed", "b1");
+    assertThat(both.verdict()).isEqualTo(Verdict.FAILED);
+    assertThat(both.synced()).isEmpty();
+  }
 }
