@@ -92,7 +92,7 @@ watch(
           </p>
         </template>
       </section>
-      <section class="rules" aria-labelledby="rules">
+      <section class="rules" aria-labelledby="rules" tabindex="0">
         <template v-if="data.bothWays">
           <h2 id="rules">
             Kept alike <small>{{ data.bothWays.fields.length }} fields</small>

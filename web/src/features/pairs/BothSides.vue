@@ -56,7 +56,7 @@ const sides = computed(() =>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
       <p v-if="data.problem" class="note bad" role="status">{{ data.problem }}</p>
-      <table class="rows">
+      <table class="rows tall">
         <thead>
           <tr>
             <th scope="col">Field</th>
@@ -115,20 +115,8 @@ section {
   color: inherit;
   border-color: currentColor;
 }
-table {
-  table-layout: fixed;
-}
 table.rows th:first-child {
   width: 110px;
-}
-table.rows tbody td,
-table.rows tbody th {
-  height: auto;
-  padding-block: 6px;
-  white-space: pre-line;
-  vertical-align: top;
-  overflow-wrap: anywhere;
-  font-size: 13px;
 }
 tr.same td,
 tr.same th {

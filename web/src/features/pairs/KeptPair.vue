@@ -36,7 +36,7 @@ const act = async (how: (pair: KeptPair) => Promise<unknown>) => {
       <b v-if="pair.parted">They are a pair no more, as {{ pair.parted }}.</b>
     </p>
     <p v-if="error" class="note bad" role="alert">{{ error }}</p>
-    <table class="rows">
+    <table class="rows tall">
       <thead>
         <tr>
           <th scope="col">Agreed on</th>
@@ -77,20 +77,8 @@ h2 {
 p {
   margin: 4px 0 8px;
 }
-table {
-  table-layout: fixed;
-}
 table.rows th:first-child {
   width: 120px;
-}
-table.rows tbody td,
-table.rows tbody th {
-  height: auto;
-  padding-block: 5px;
-  white-space: pre-line;
-  vertical-align: top;
-  overflow-wrap: anywhere;
-  font-size: 13px;
 }
 a {
   text-decoration: underline;

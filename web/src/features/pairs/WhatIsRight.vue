@@ -43,7 +43,7 @@ const say = () => emit('answer', { take: 'TYPED', text: text.value })
       <template v-else>{{ of.bridgeName }}</template>. Both keep what they have until you say it;
       other fields go on.
     </p>
-    <table class="rows">
+    <table class="rows tall">
       <thead>
         <tr>
           <td></td>
@@ -111,21 +111,9 @@ section {
   min-width: 0;
   overflow: auto;
 }
-table {
-  table-layout: fixed;
-}
 table.rows thead td,
 table.rows th:first-child {
   width: 110px;
-}
-table.rows tbody td,
-table.rows tbody th {
-  height: auto;
-  padding-block: 6px;
-  white-space: pre-line;
-  vertical-align: top;
-  overflow-wrap: anywhere;
-  font-size: 13px;
 }
 tr.before td,
 tr.before th {

@@ -2,10 +2,12 @@ package org.ysthmos.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -170,6 +172,92 @@ class PersonIT extends InBrowser {
       }
     }
     throw new AssertionError("the keyboard does not reach “" + title + "”");
+  }
+
+  /** The crews work on their board and the works department in its ledger, on the same tasks. */
+  @Test
+  void bothSidesFollowEachOtherAndWhatIsRightIsSaidByKeyboard() {
+    Page board = context.newPage();
+    Page ledger = context.newPage();
+    List<String> titles = List.of("Mend the sluice", "Paint the shed", "Clear the culvert");
+    titles.forEach(title -> together.crewWants(title));
+    titles.forEach(title -> seen(ledger, together.address("works-ledger"), jobOf(ledger, title)));
+
+    jobOf(ledger, titles.getFirst()).getByLabel("Status").selectOption("done");
+    press(jobOf(ledger, titles.getFirst()), "Set");
+    together.askAll();
+    String works = together.boardAddress() + "/boards/works";
+    Locator finished = board.locator("article.done");
+    seen(board, works, finished.filter(new Locator.FilterOptions().setHasText("Mend the sluice")));
+    taskOf(board, titles.get(1)).getByLabel("Lane").selectOption("finished");
+    press(taskOf(board, titles.get(1)), "Put there");
+    seen(
+        ledger,
+        together.address("works-ledger"),
+        jobOf(ledger, titles.get(1))
+            .locator("option[selected]")
+            .filter(new Locator.FilterOptions().setHasText("done")));
+
+    for (String title : titles) {
+      jobOf(ledger, title).getByLabel("Title").fill(title + " first");
+      press(jobOf(ledger, title), "Call it so");
+      taskOf(board, title).getByLabel("Title").fill("First " + title);
+      press(taskOf(board, title), "Call it so");
+    }
+    page.navigate(together.appAddress() + "/watch");
+    assertThat(page.getByText("Both sides disagree in 3 fields")).isVisible();
+    link("Say what is right").click();
+    assertThat(page.getByText("Title: what is right?")).isVisible();
+    checkAround(page, "/pairs, both sides disagree");
+    chosen("First Mend the sluice");
+    page.keyboard().press("l");
+    chosen("First Paint the shed");
+    page.keyboard().press("r");
+    chosen("First Clear the culvert");
+    page.keyboard().press("t");
+    page.keyboard().type("Clear the culvert by Friday");
+    page.keyboard().press("Control+Enter");
+    assertThat(page.getByText("Both sides agree wherever")).isVisible();
+    seen(ledger, together.address("works-ledger"), jobOf(ledger, "First Mend the sluice"));
+    seen(board, works, taskOf(board, "Paint the shed first"));
+    seen(board, works, taskOf(board, "Clear the culvert by Friday"));
+    seen(ledger, together.address("works-ledger"), jobOf(ledger, "Clear the culvert by Friday"));
+    page.navigate(together.appAddress() + "/bridges/works-both-ways");
+    assertThat(page.getByText("Kept alike")).isVisible();
+    checkAround(page, "a bridge that goes both ways");
+  }
+
+  /** Loads a page of a stand-in until something is there, as it does not tell of changes. */
+  private static void seen(Page at, String address, Locator what) {
+    await()
+        .atMost(Duration.ofSeconds(30))
+        .pollInterval(Duration.ofMillis(100))
+        .until(
+            () -> {
+              at.navigate(address);
+              return what.count() > 0;
+            });
+  }
+
+  private static Locator jobOf(Page ledger, String title) {
+    return ledger
+        .locator("tr")
+        .filter(
+            new Locator.FilterOptions()
+                .setHas(ledger.locator("input[name=title][value='" + title + "']")));
+  }
+
+  private static Locator taskOf(Page board, String title) {
+    return board
+        .locator("article")
+        .filter(
+            new Locator.FilterOptions()
+                .setHas(board.locator("input[name=title][value='" + title + "']")));
+  }
+
+  private static void press(Locator in, String button) {
+    in.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(button).setExact(true))
+        .click();
   }
 
   private void openNewest(String number) {

@@ -97,6 +97,15 @@ class Together extends Processes {
         Map.of("Authorization", "Bearer desk"));
   }
 
+  /** A task of the crews, made by the calls of their board. */
+  void crewWants(String title) {
+    send(
+        "POST",
+        boardAddress() + "/api/boards/works/tasks",
+        "{\"title\":\"%s\",\"lane\":\"wanted\",\"labels\":[\"board\"]}".formatted(title),
+        Map.of("Authorization", "Bearer board"));
+  }
+
   /** Waits until every collection that is asked for changes was asked once. */
   void awaitAsked() {
     await()
