@@ -163,9 +163,14 @@ class MendPersonIT extends InBrowser {
     assertThat(page.getByRole(AriaRole.DIALOG)).containsText("North yard to South yard");
     check(page, "practising a runaway");
     hand.press(page, button("Let them run"));
+    // Each has its twelve, besides the one that a person made: nobody writes to the board any more.
     await()
         .atMost(Duration.ofSeconds(60))
-        .until(() -> isHeld("yard-north-to-south") && onYard("yard-south") == 12);
+        .until(
+            () ->
+                isHeld("yard-north-to-south")
+                    && onYard("yard-south") == 12
+                    && onYard("yard-north") == north + 13);
     // … and the forms of everybody fail.
     together.fault(together.boardAddress(), "forbidden", "POST", "/api", 2, 0);
     List<String> failed = reports(hand + " loses its leaves", hand + " stands in water");

@@ -1,5 +1,6 @@
 package org.ysthmos.e2e;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -184,9 +185,10 @@ class Together extends Processes {
     await()
         .atMost(Duration.ofSeconds(60))
         .pollInterval(Duration.ofMillis(100))
-        .until(
+        .untilAsserted(
             () ->
-                tracesOf(number).stream()
+                assertThat(tracesOf(number))
+                    .as("traces of report " + number)
                     .anyMatch(trace -> trace.path("verdict").asText().equals(verdict)));
   }
 
