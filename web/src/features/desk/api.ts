@@ -14,6 +14,8 @@ export type RuleDifference = Schemas['RuleDifference']
 export type LookupFound = Schemas['LookupFound']
 export type LookupPlace = Schemas['LookupPlace']
 export type NamedValue = Schemas['NamedValue']
+export type StatusGrid = Schemas['StatusGrid']
+export type PlayedStep = Schemas['PlayedStep']
 export type UnknownKey = Schemas['UnknownKey']
 export type Suggestion = Schemas['SuggestionView']
 export type Starter = Schemas['StarterView']
@@ -64,6 +66,13 @@ export const pinSample = (id: string, document: string, sample: string, name: st
   post<undefined>(`${of(id)}/examples`, { document, sample, name })
 export const unpin = (id: string, example: string) =>
   del(`${of(id)}/examples/${encodeURIComponent(example)}`)
+export const playStatuses = (
+  id: string,
+  document: string,
+  field: string,
+  start: { left: string; right: string },
+  changes: Schemas['PlayedChange'][],
+) => post<PlayedStep[]>(`${of(id)}/played`, { document, field, ...start, changes })
 export const readSuggestions = (id: string, document: string) =>
   post<Suggestion[]>(`${of(id)}/suggestions`, { document, revision: 0 })
 export const sendTry = (id: string, document: string, sample: string) =>

@@ -117,6 +117,10 @@ public record CompiledTwoWay(
     record None() implements Translation {
       @Override
       public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+        return stays();
+      }
+
+      Crossing stays() {
         return new Crossing.Stays("it does not go this way");
       }
     }
@@ -143,6 +147,10 @@ public record CompiledTwoWay(
 
       @Override
       public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+        return of(value);
+      }
+
+      Crossing of(Value value) {
         Value known = values.get(value.display());
         if (known != null) {
           return new Crossing.Becomes(known);

@@ -62,6 +62,7 @@ class DeskTrial {
    * @param passing how many samples the condition lets pass
    * @param tasks how many tasks the event in view makes
    * @param unknownKeys what the samples ask of reference tables and these do not hold
+   * @param grids tables of statuses, where the draft goes both ways
    */
   record TrialView(
       List<ProblemView> problems,
@@ -80,7 +81,8 @@ class DeskTrial {
       int passing,
       int tasks,
       String matchKey,
-      List<UnknownKey> unknownKeys) {}
+      List<UnknownKey> unknownKeys,
+      List<StatusGrids.StatusGrid> grids) {}
 
   /**
    * One test of the condition, for the event in view.
@@ -159,7 +161,8 @@ class DeskTrial {
         (int) decisions.stream().filter(made -> made.verdict() != Verdict.PASSED_BY).count(),
         decision.map(DeskTrial::tasks).orElse(0),
         decision.flatMap(Decision::key).map(MatchKey::text).orElse(""),
-        unknownKeys(decisions));
+        unknownKeys(decisions),
+        StatusGrids.of(bridge));
   }
 
   private static Leaving.Rules rules(

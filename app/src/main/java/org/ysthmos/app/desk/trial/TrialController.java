@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.desk.draft.DraftCompiler;
 import org.ysthmos.app.desk.draft.DraftJson;
 import org.ysthmos.app.desk.draft.DraftStart;
 import org.ysthmos.app.desk.draft.Typed;
@@ -25,9 +26,11 @@ import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.bridge.StatusField;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.trial.PinnedExample;
 
 /** Trying a draft on samples, pinning what comes out, and sending one event for real. */
@@ -43,6 +46,19 @@ class TrialController {
 
   /** A sample to pin, under a name. */
   record PinWish(String document, String sample, String name) {}
+
+  /** A status that somebody sets on a side. */
+  record PlayedChange(Side side, String status) {}
+
+  /**
+   * Statuses to be set one after the other.
+   *
+   * @param field the table of statuses, by the name of its field in the document
+   * @param left what both sides have agreed on at first
+   * @param right the same
+   */
+  record PlayWish(
+      String document, String field, String left, String right, List<PlayedChange> changes) {}
 
   /** The trace of a try. */
   record Tried(String trace) {}
@@ -100,6 +116,19 @@ class TrialController {
   @PostMapping("/proof")
   ProofSheet.SheetView proof(@PathVariable String id, @RequestBody Typed typed) {
     return proof.compute(id, typed.document());
+  }
+
+  /** Plays changes of a status through: nothing is kept and nothing leaves. */
+  @PostMapping("/played")
+  List<StatusGrids.PlayedStep> play(@PathVariable String id, @RequestBody PlayWish wish) {
+    return StatusGrids.find(DraftCompiler.compile(wish.document(), catalog).version(), wish.field())
+        .orElseThrow(() -> ApiProblem.notFound("table of statuses", wish.field()))
+        .play(
+            wish.left(),
+            wish.right(),
+            wish.changes().stream()
+                .map(change -> new StatusField.Setting(change.side(), change.status()))
+                .toList());
   }
 
   @PostMapping("/suggestions")
