@@ -85,13 +85,14 @@ function press(event: KeyboardEvent) {
     <table role="grid" :aria-label="`${grid.left.field} and ${grid.right.field}`">
       <thead>
         <tr>
-          <td></td>
+          <th class="side corner" scope="col" rowspan="2">
+            {{ grid.left.of }}: {{ grid.left.field }}
+          </th>
           <th class="side" scope="colgroup" :colspan="rights.length">
             {{ grid.right.of }}: {{ grid.right.field }}
           </th>
         </tr>
         <tr>
-          <th class="side down" scope="col">{{ grid.left.of }}: {{ grid.left.field }}</th>
           <th v-for="(one, c) in rights" :key="one.key" scope="col" :class="{ at: c === column }">
             {{ one.name }}
           </th>
@@ -154,6 +155,9 @@ thead th:not(.side) {
 .side {
   color: var(--ink-2);
   font-size: 13px;
+}
+.corner {
+  vertical-align: bottom;
 }
 th.at {
   font-weight: 700;

@@ -7,6 +7,8 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** What a specialist does at the desk, with the mouse and with the keyboard alone. */
@@ -164,6 +166,39 @@ class DeskPersonIT extends AtTheDesk {
     assertThat(sheet.locator("td.failed").first()).containsText("yesterday");
     sheet.locator("td.failed .cell").first().click();
     assertThat(rule(page, "due").locator(".body")).isVisible();
+  }
+
+  /** “Planned” gets its own lane, and what that changes is seen before anything goes live. */
+  @Test
+  void statusesAreMappedAndPlayedThroughByKeyboard() {
+    page.navigate(together.appAddress() + "/bridges/works-both-ways/desk");
+    tabTo("Table of status");
+    page.keyboard().press("Enter");
+    Locator table =
+        page.getByRole(AriaRole.GRID, new Page.GetByRoleOptions().setName("Lane and Status"));
+    assertThat(table.getByRole(AriaRole.GRIDCELL)).hasCount(18);
+    assertThat(page.getByText("between “Open” and “Planned” in Works Ledger")).isVisible();
+    page.keyboard().press("Tab");
+    for (String key : List.of("ArrowDown", "ArrowRight", "l")) {
+      page.keyboard().press(key);
+    }
+    assertThat(table.locator("[aria-selected=true]")).hasText("←");
+    assertThat(page.getByText("between “Open” and “Planned” in Works Ledger")).hasCount(0);
+    assertThat(page.getByText("“Planned” in Works Ledger becomes “Doing” in Grounds Board.").last())
+        .isVisible();
+
+    tabTo("Planned");
+    page.keyboard().press("Enter");
+    Locator played = page.getByLabel("What both sides become").getByRole(AriaRole.ROW).last();
+    assertThat(played).containsText("Grounds Board is set to “Doing”");
+    checkAround(page, "a table of statuses");
+    kept(page);
+    tabTo("The document");
+    page.keyboard().press("Enter");
+    assertThat(page.getByRole(AriaRole.TEXTBOX).first())
+        .hasValue(Pattern.compile("planned: doing"));
+    button("Give up the draft").click();
+    assertThat(page.getByText("as live, version 1")).isVisible();
   }
 
   @Test
