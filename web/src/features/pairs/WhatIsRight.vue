@@ -40,8 +40,8 @@ const say = () => emit('answer', { take: 'TYPED', text: text.value })
       <RouterLink v-if="of.trace" :to="{ name: 'trace', params: { id: of.trace } }">{{
         of.bridgeName
       }}</RouterLink>
-      <template v-else>{{ of.bridgeName }}</template>. Both keep what they have until you say it;
-      other fields go on.
+      <template v-else>{{ of.bridgeName }}</template>. Both keep what they have until you say what
+      is right; other fields go on.
     </p>
     <table class="rows tall">
       <thead>
