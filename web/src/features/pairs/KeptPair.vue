@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useActing } from '@/shared/composables/acting'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime, momentText } from '@/shared/format/time'
+import FollowOnce from './FollowOnce.vue'
 import { lookAgain, part, type KeptPair } from './api'
 
 /** Two tasks that are kept alike, with what they agreed on last. */
@@ -9,8 +11,18 @@ const props = defineProps<{ pair: KeptPair }>()
 const emit = defineEmits<{ changed: [] }>()
 const { now, zone } = useSession()
 const { busy, error, during } = useActing()
-const act = async (how: (pair: KeptPair) => Promise<unknown>) => {
-  if (await during(() => how(props.pair))) emit('changed')
+/** The trace that looks at both, once somebody asked for it. */
+const trace = ref('')
+const choosing = ref(false)
+
+function began(id: string) {
+  trace.value = id
+  emit('changed')
+}
+
+const look = () => during(async () => began((await lookAgain(props.pair)).trace))
+async function partThem() {
+  if (await during(() => part(props.pair))) emit('changed')
 }
 </script>
 
@@ -20,10 +32,11 @@ const act = async (how: (pair: KeptPair) => Promise<unknown>) => {
       <h2>{{ pair.title }}</h2>
       <span class="gap"></span>
       <template v-if="!pair.parted">
-        <button class="btn" type="button" :disabled="busy" @click="act(lookAgain)">
-          Look at both now
+        <button class="btn" type="button" :disabled="busy" @click="look">Look at both now</button>
+        <button class="btn" type="button" :disabled="busy" @click="choosing = true">
+          One is right…
         </button>
-        <button class="btn" type="button" :disabled="busy" @click="act(part)">Part them</button>
+        <button class="btn" type="button" :disabled="busy" @click="partThem">Part them</button>
       </template>
     </div>
     <p class="mid">
@@ -36,6 +49,11 @@ const act = async (how: (pair: KeptPair) => Promise<unknown>) => {
       <b v-if="pair.parted">They are a pair no more, as {{ pair.parted }}.</b>
     </p>
     <p v-if="error" class="note bad" role="alert">{{ error }}</p>
+    <p v-if="trace" role="status">
+      Both are looked at.
+      <RouterLink :to="{ name: 'trace', params: { id: trace } }">See what came of it</RouterLink>
+    </p>
+    <FollowOnce v-if="choosing" :pair="pair" @close="choosing = false" @began="began" />
     <table class="rows tall">
       <thead>
         <tr>

@@ -28,4 +28,7 @@ const keptPair = (pair: KeptPair) =>
 export const findKeptPairs = (id: string) =>
   get<KeptPair[]>(`/api/kept-pairs?id=${encodeURIComponent(id)}`)
 export const lookAgain = (pair: KeptPair) => post<Schemas['Looking']>(`${keptPair(pair)}/look`, {})
+/** Writes one of both over with what the other has, wherever they do not stand for each other. */
+export const followOnce = (pair: KeptPair, leads: Schemas['FollowWish']['leads']) =>
+  post<Schemas['Looking']>(`${keptPair(pair)}/follow`, { leads })
 export const part = (pair: KeptPair) => post<unknown>(`${keptPair(pair)}/part`, {})

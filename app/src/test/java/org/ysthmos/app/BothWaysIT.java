@@ -44,6 +44,25 @@ class BothWaysIT extends BothWaysTestBase {
     assertThat(traces()).as("echoes of our own writing cause nothing more").hasSize(before);
   }
 
+  /** Whichever was there first: the task that is made has its page only once it is made. */
+  @Test
+  void pageOfTheTaskStandsInTheJob() throws Exception {
+    String task = makeTask(TASK.formatted("Oil the lock")).path("id").asText();
+    String job =
+        makeJob("{\"title\":\"Grease the winch\",\"labels\":[\"board\"]}").path("id").asText();
+    quiet();
+    assertThat(jobOf(task).orElseThrow().path("link").asText()).endsWith("/boards/works#" + task);
+    String page = job(job).path("link").asText();
+    assertThat(page).contains("/boards/works#");
+    String made = page.substring(page.indexOf('#') + 1);
+    assertThat(task(made).path("title").asText()).isEqualTo("Grease the winch");
+
+    int before = traces().size();
+    quiet();
+    assertThat(traces()).hasSize(before);
+    assertThat(disagreements()).isEmpty();
+  }
+
   @Test
   void whatOnlyOneSideCanSayStaysThere() throws Exception {
     String task = makeTask(TASK.formatted("Paint the boat shed")).path("id").asText();
@@ -145,6 +164,40 @@ class BothWaysIT extends BothWaysTestBase {
     quiet();
     assertThat(job(job).path("title").asText()).isEqualTo("a");
     assertThat(send("POST", app("/api" + at + "/part"), "", Map.of()).statusCode()).isEqualTo(409);
+  }
+
+  @Test
+  void oneTaskFollowsTheOtherOnceAndWhatWasWrittenOverIsTold() throws Exception {
+    String task = makeTask(TASK.formatted("Cut the reeds")).path("id").asText();
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    changeJob(job, "{\"title\":\"Reeds: cut them\",\"due\":\"2026-12-08\"}");
+    changeTask(task, "{\"title\":\"Cut the tall reeds\"}");
+    quiet();
+    assertThat(disagreements()).hasSize(1);
+    String at =
+        "/api/kept-pairs/"
+            + BRIDGE
+            + "/"
+            + api("/kept-pairs?id=" + job).get(0).path("key").asText();
+    JsonNode began =
+        JSON.readTree(
+            send(
+                    "POST",
+                    app(at + "/follow"),
+                    "{\"leads\":\"RIGHT\"}",
+                    Map.of("Content-Type", "application/json"))
+                .body());
+    quiet();
+    assertThat(task(task).path("title").asText()).isEqualTo("Reeds: cut them");
+    assertThat(job(job).path("title").asText()).isEqualTo("Reeds: cut them");
+    assertThat(disagreements()).isEmpty();
+    assertThat(api("/traces/" + began.path("trace").asText()).toString())
+        .contains("lets the task on the left follow the other once", "Cut the tall reeds");
+    // From then on both are as before.
+    changeTask(task, "{\"title\":\"Cut the last reeds\"}");
+    quiet();
+    assertThat(job(job).path("title").asText()).isEqualTo("Cut the last reeds");
   }
 
   @Test

@@ -157,6 +157,9 @@ class DeliveryWriter {
                   sending -> {
                     synced.made(sending, delivered.record());
                     synced.written(sending, held);
+                    if (delivery.kind() == EffectKind.CREATE) {
+                      looks.made(sending, "trace " + trace.id());
+                    }
                   });
           if (attempt.isRecall()) {
             recalling.went(delivery, true);
@@ -288,9 +291,9 @@ class DeliveryWriter {
           if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
             traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
           }
-          looks.look(
-              sending.bridge(),
-              sending.pair(),
+          looks.again(
+              sending,
+              trace.eventSeq(),
               "trace " + trace.id(),
               "Looked at again, as task %s was changed meanwhile".formatted(delivery.recordId()));
           ended(attempt, trace, now, Optional.ofNullable(delivery.recordId()));

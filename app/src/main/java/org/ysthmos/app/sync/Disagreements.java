@@ -12,6 +12,7 @@ import org.ysthmos.app.sync.SyncedMapper.DisagreementRow;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.decide.Look;
 import org.ysthmos.core.sync.Answer;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
@@ -95,6 +96,7 @@ public class Disagreements {
                   .look(
                       row.bridgeId(),
                       row.pairHash(),
+                      Look.PLAIN,
                       "answer " + row.id(),
                       "A %s said what is right in “%s”".formatted(by.name(), row.field()))
                   .orElseThrow(() -> refused("Its bridge is not live any more."));

@@ -3,6 +3,7 @@ package org.ysthmos.app.sync;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -14,14 +15,12 @@ import org.ysthmos.app.sync.SyncedMapper.SyncedRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceStart;
 import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.decide.Look;
 import org.ysthmos.core.sync.Side;
 
 /** Lets a pair be looked at again, though nothing was told of either task. */
 @Component
 public class SyncedLooks {
-
-  /** How events are called that only say that a pair is to be looked at. */
-  static final String KIND = "look";
 
   private final SyncedMapper mapper;
   private final Bridges bridges;
@@ -46,7 +45,17 @@ public class SyncedLooks {
    * @param words why, as the first line of its story
    * @return its id; empty if the bridge is not live, or has no task of the pair any more
    */
-  public Optional<String> look(String bridge, String pair, String askedBy, String words) {
+  public Optional<String> look(
+      String bridge, String pair, Look look, String askedBy, String words) {
+    return look(bridge, pair, body(look), askedBy, words);
+  }
+
+  private static byte[] body(Look look) {
+    return look.data().toString().getBytes(StandardCharsets.UTF_8);
+  }
+
+  private Optional<String> look(
+      String bridge, String pair, byte[] body, String askedBy, String words) {
     SyncedRow row = mapper.pair(bridge, pair);
     Optional<CompiledTwoWay> both = bridges.live(bridge).flatMap(live -> live.version().between());
     if (row == null || both.isEmpty()) {
@@ -55,13 +64,49 @@ public class SyncedLooks {
     Side side = row.leftRecord() == null ? Side.RIGHT : Side.LEFT;
     String record = side == Side.LEFT ? row.leftRecord() : row.rightRecord();
     return Optional.ofNullable(record)
-        .map(id -> begin(bridge, both.get().place(side), id, askedBy, words));
+        .map(id -> begin(bridge, both.get().place(side), id, body, askedBy, words));
+  }
+
+  /**
+   * Looks again at a pair of which somebody changed a task while it was decided; for what was asked
+   * for then, if that was a look. Inside a change, as any look.
+   *
+   * @param eventSeq the event that was decided
+   */
+  public void again(SyncedPairs.Sending sending, long eventSeq, String askedBy, String words) {
+    EventRow event = Objects.requireNonNull(events.find(eventSeq));
+    byte[] body = event.origin() == Origin.LOOK ? event.body() : body(Look.PLAIN);
+    look(sending.bridge(), sending.pair(), body, askedBy, words);
+  }
+
+  /**
+   * A task of a pair was made: looks at both where the new one has something to tell the other,
+   * such as its id; inside the change that ends its delivery.
+   *
+   * @param askedBy as for any look
+   */
+  public void made(SyncedPairs.Sending sending, String askedBy) {
+    boolean tells =
+        bridges
+            .live(sending.bridge())
+            .flatMap(live -> live.version().between())
+            .filter(both -> both.tellsBack(sending.side()))
+            .isPresent();
+    if (tells) {
+      look(
+          sending.bridge(),
+          sending.pair(),
+          Look.PLAIN,
+          askedBy,
+          "Looked at, as the new task has something to tell the other");
+    }
   }
 
   private String begin(
       String bridge,
       CompiledTwoWay.CompiledPlace place,
       String record,
+      byte[] body,
       String askedBy,
       String words) {
     Instant now = clock.instant();
@@ -73,14 +118,14 @@ public class SyncedLooks {
             new EventRow(
                 seq,
                 system,
-                KIND + ":" + UUID.randomUUID(),
+                Look.KIND + ":" + UUID.randomUUID(),
                 collection,
-                KIND,
+                Look.KIND,
                 record,
                 now,
                 now,
                 Origin.LOOK,
-                "{}".getBytes(StandardCharsets.UTF_8))));
+                body)));
     return start.begin(
         new TraceStart.Beginning(
             seq, bridge, system + "/" + collection + "/" + record, null, null, askedBy, words),

@@ -12,6 +12,7 @@ import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -26,6 +27,8 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.decide.Look;
+import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Side;
@@ -64,6 +67,9 @@ class SyncedPairController {
       Instant madeAt,
       Instant changedAt,
       String parted) {}
+
+  /** The side that the other is to follow once. */
+  record FollowWish(Side leads) {}
 
   /** The trace that looks at a pair. */
   record Looking(String trace) {}
@@ -181,22 +187,41 @@ class SyncedPairController {
   /** Looks at both tasks now, though nothing was told of either. */
   @PostMapping("/{bridge}/{key}/look")
   Looking look(@PathVariable String bridge, @PathVariable String key) {
+    return look(known(bridge, key), Look.PLAIN, "A " + By.PERSON.name() + " asked to look at both");
+  }
+
+  /**
+   * Lets one task follow the other once: where they do not stand for each other it is written over,
+   * whoever changed what.
+   */
+  @PostMapping("/{bridge}/{key}/follow")
+  Looking follow(
+      @PathVariable String bridge, @PathVariable String key, @RequestBody FollowWish wish) {
     SyncedRow row = known(bridge, key);
+    if (row.leftRecord() == null || row.rightRecord() == null) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT, "Not done", "One of the two tasks is not made yet.");
+    }
+    return look(
+        row,
+        new Look(Optional.of(wish.leads())),
+        "A %s lets the task on the %s follow the other once"
+            .formatted(By.PERSON.name(), Synced.word(wish.leads().across())));
+  }
+
+  private Looking look(SyncedRow row, Look look, String words) {
+    if (row.partedBecause() != null) {
+      throw new ApiProblem(HttpStatus.CONFLICT, "Not done", "The two are a pair no more.");
+    }
     String trace =
         journal
-            .now(
-                () ->
-                    looks.look(
-                        row.bridgeId(),
-                        row.pairHash(),
-                        By.PERSON.name(),
-                        "A " + By.PERSON.name() + " asked to look at both"))
+            .now(() -> looks.look(row.bridgeId(), row.pairHash(), look, By.PERSON.name(), words))
             .orElseThrow(
                 () ->
                     new ApiProblem(
                         HttpStatus.CONFLICT, "Not done", "Its bridge is not live any more."));
     queue.raise();
-    feed.changed(bridge, trace);
+    feed.changed(row.bridgeId(), trace);
     return new Looking(trace);
   }
 

@@ -37,9 +37,8 @@ import org.ysthmos.core.value.ValueType;
 final class BridgeScope implements Scope {
 
   private static final FieldShape DAY = FieldShape.of("day", "day of the task", ValueType.DAY);
-  private static final FieldShape MADE_ID = FieldShape.of("id", "id of the task", ValueType.TEXT);
-  private static final FieldShape MADE_LINK =
-      FieldShape.of("link", "link of the task", ValueType.LINK);
+  static final FieldShape MADE_ID = FieldShape.of("id", "id of the task", ValueType.TEXT);
+  static final FieldShape MADE_LINK = FieldShape.of("link", "link of the task", ValueType.LINK);
   private static final FieldShape ANCHOR = FieldShape.of("anchor", "anchor day", ValueType.DAY);
 
   private final CollectionShape source;

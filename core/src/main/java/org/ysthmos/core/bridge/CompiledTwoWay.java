@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.shape.CollectionShape;
@@ -49,6 +50,16 @@ public record CompiledTwoWay(
     return Optional.empty();
   }
 
+  /**
+   * Whether a task that is made on a side has something to tell the one that it was made of: a
+   * field that goes from there alone, such as its id.
+   */
+  public boolean tellsBack(Side made) {
+    return fields.stream()
+        .map(field -> field.rule().direction())
+        .anyMatch(way -> way.carries(made) && !way.carries(made.across()));
+  }
+
   /** The same looked at from a side. */
   CompiledTwoWay seenFrom(Side side) {
     return new CompiledTwoWay(rule, side, places, fields);
@@ -89,9 +100,23 @@ public record CompiledTwoWay(
   /**
    * A field as a side keeps it.
    *
+   * @param part what of a task it is
    * @param read where it stands in a record that is read
    */
-  public record FieldOf(FieldShape shape, Pointer read) {
+  public record FieldOf(FieldShape shape, Part part, Pointer read) {
+
+    /**
+     * What stands there, for a task that was read.
+     *
+     * @param task its id and its page, where people see one
+     */
+    public Computed of(JsonNode record, Made task) {
+      return switch (part) {
+        case FIELD -> valueOf(read.in(record));
+        case ID -> task.id();
+        case LINK -> task.link();
+      };
+    }
 
     /**
      * What stands there as a value; what is blank is nothing, as systems do not tell them apart.
@@ -107,6 +132,13 @@ public record CompiledTwoWay(
     private static Value orNothing(Value value) {
       return Operator.isBlank(value) ? Nothing.NOTHING : value;
     }
+  }
+
+  /** A field of a task, or what its system knows it by. */
+  public enum Part {
+    FIELD,
+    ID,
+    LINK
   }
 
   /** What a value becomes on the other side. */

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.ysthmos.core.bridge.CompiledTwoWay.CompiledPlace;
 import org.ysthmos.core.bridge.CompiledTwoWay.FieldOf;
+import org.ysthmos.core.bridge.CompiledTwoWay.Part;
 import org.ysthmos.core.bridge.CompiledTwoWay.Translation;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentNode;
@@ -34,6 +35,10 @@ import org.ysthmos.core.value.Value;
 final class TwoWayCompiler {
 
   private static final Address IN_HAND = new Address(Address.ITEM, new Pointer(List.of("value")));
+
+  private static final String MADE = Address.MADE + "/";
+  private static final String MADE_ID = MADE + "id";
+  private static final String MADE_LINK = MADE + "link";
 
   private final BridgeCompiler compiler;
   private final BridgeDefinition definition;
@@ -176,6 +181,9 @@ final class TwoWayCompiler {
     TwoWay.FieldAt at = field.at(side);
     CollectionShape shape = shapes.of(side);
     boolean written = isMadeWith(field, side);
+    if (at.key().startsWith(MADE)) {
+      return partOf(at, shape, written);
+    }
     List<FieldShape> known =
         written ? shape.written().fields() : scopes.of(side).source().eventFields();
     if (written && at.key().startsWith("/")) {
@@ -194,7 +202,30 @@ final class TwoWayCompiler {
                             "field of " + shape.name(),
                             at.key(),
                             known.stream().map(FieldShape::key).toList())));
-    return new FieldOf(one, at.address());
+    return new FieldOf(one, Part.FIELD, at.address());
+  }
+
+  /** The id or the page of a task, which its system says and nobody writes. */
+  private static FieldOf partOf(TwoWay.FieldAt at, CollectionShape shape, boolean written) {
+    FieldShape part =
+        switch (at.key()) {
+          case MADE_ID -> BridgeScope.MADE_ID;
+          case MADE_LINK -> BridgeScope.MADE_LINK;
+          default ->
+              throw new Misfit(
+                  Nearest.unknown("part of a task", at.key(), List.of(MADE_ID, MADE_LINK)));
+        };
+    if (written) {
+      throw new Misfit(
+          "“%s” is told by %s and never written; let it go the other way alone (direction)"
+              .formatted(at.key(), shape.systemName()));
+    }
+    boolean link = at.key().equals(MADE_LINK);
+    if (link && shape.abilities().filter(can -> !can.pages()).isPresent()) {
+      throw new Misfit(
+          "%s of %s have no page of their own (page)".formatted(shape.name(), shape.systemName()));
+    }
+    return new FieldOf(part, link ? Part.LINK : Part.ID, at.address());
   }
 
   private Translation translation(TwoWay.Field field, Side to, FieldOf from, FieldOf target) {

@@ -20,6 +20,7 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
@@ -139,11 +140,13 @@ final class SyncDecider {
     return made;
   }
 
-  private Map<String, Value> values(Side side, JsonNode record) throws Stopped {
+  private Map<String, Value> values(Side side, String id, JsonNode record) throws Stopped {
+    TwoWay.Place place = both.place(side).rule();
+    Made task = Made.of(id, world.page(place.system(), place.collection(), id));
     Map<String, Value> values = new HashMap<>();
     for (CompiledTwoWay.Field field : both.fields()) {
       CompiledTwoWay.FieldOf at = field.at().of(side);
-      Computed read = at.valueOf(at.read().in(record));
+      Computed read = at.of(record, task);
       if (read instanceof Problem problem) {
         throw new Stopped(DecisionNotes.mapping(at.shape().name(), problem));
       }
@@ -172,7 +175,7 @@ final class SyncDecider {
       return passedBy("what begins here is not made on the other side");
     }
     MatchKey key = Synced.key(id(), from, event.record());
-    return make(key, from, event.record(), values(from, record), now);
+    return make(key, from, record, now);
   }
 
   /**
@@ -199,9 +202,9 @@ final class SyncDecider {
   }
 
   /** Makes the task of the other side. */
-  private Decision make(
-      MatchKey key, Side from, String record, Map<String, Value> values, Reading now) {
+  private Decision make(MatchKey key, Side from, JsonNode record, Reading now) throws Stopped {
     Side to = from.across();
+    Map<String, Value> values = values(from, event.record(), record);
     SequencedMap<String, Value> fields = new LinkedHashMap<>();
     Map<String, Value> here = new HashMap<>();
     Map<String, Value> there = new HashMap<>();
@@ -241,7 +244,7 @@ final class SyncDecider {
         new Synced(
             key,
             from,
-            Both.by(side -> side == from ? Optional.of(record) : Optional.empty()),
+            Both.by(side -> side == from ? Optional.of(event.record()) : Optional.empty()),
             new Agreed(Map.of(), Map.of()),
             new OnceWritten(
                 Both.by(side -> side == from ? here : there),
@@ -272,7 +275,7 @@ final class SyncDecider {
     JsonNode record = here.record().get();
     Reading now = reading(record);
     if (partner.isEmpty()) {
-      return make(pair.key(), from, event.record(), values(from, record), now);
+      return make(pair.key(), from, record, now);
     }
     Read there = read(to, partner.get());
     if (there.record().isEmpty()) {
@@ -283,11 +286,15 @@ final class SyncDecider {
   }
 
   private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading reads) throws Stopped {
-    TaskNow left = taskNow(Side.LEFT, read.left().record().orElseThrow());
-    TaskNow right = taskNow(Side.RIGHT, read.right().record().orElseThrow());
+    TaskNow left = taskNow(pair, Side.LEFT, read.left());
+    TaskNow right = taskNow(pair, Side.RIGHT, read.right());
     List<SyncField> fields = both.fields().stream().map(one -> one.synced(reads, notes)).toList();
+    Reconciler reconciler = new Reconciler(fields);
     Reconciliation result =
-        new Reconciler(fields).reconcile(pair.agreed(), left, right, pair.answers());
+        Look.of(event)
+            .leads()
+            .map(side -> reconciler.follow(pair.agreed(), left, right, side))
+            .orElseGet(() -> reconciler.reconcile(pair.agreed(), left, right, pair.answers()));
     for (FieldOutcome outcome : result.outcomes()) {
       if (outcome instanceof FieldOutcome.Failed failed) {
         notes.fail(DecisionNotes.mapping(failed.field(), failed.problem()));
@@ -334,9 +341,12 @@ final class SyncDecider {
         Optional.of(synced));
   }
 
-  private TaskNow taskNow(Side side, JsonNode record) throws Stopped {
+  private TaskNow taskNow(World.SyncedPair pair, Side side, Read read) throws Stopped {
     TwoWay.Place at = both.place(side).rule();
-    return new TaskNow(values(side, record), world.changedAt(at.system(), at.collection(), record));
+    JsonNode record = read.record().orElseThrow();
+    String id = pair.records().of(side).orElseThrow();
+    return new TaskNow(
+        values(side, id, record), world.changedAt(at.system(), at.collection(), record));
   }
 
   private List<Synced.Disagreement> conflicts(Reconciliation result, Agreed agreed) {
@@ -367,7 +377,7 @@ final class SyncDecider {
     }
     TaskNow remaining =
         left.record().isPresent()
-            ? taskNow(gone.across(), left.record().get())
+            ? taskNow(pair, gone.across(), left)
             : new TaskNow(Map.of(), Optional.empty());
     return switch (new SyncGone(both, event, world, tasks).of(pair, gone, remaining, left.tag())) {
       case SyncGone.Parts parts -> parted(pair, parts.why(), parts.last());

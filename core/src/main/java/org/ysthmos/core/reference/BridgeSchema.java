@@ -1,19 +1,26 @@
 package org.ysthmos.core.reference;
 
+import static org.ysthmos.core.reference.SchemaParts.JSON;
+import static org.ysthmos.core.reference.SchemaParts.arrayOf;
+import static org.ysthmos.core.reference.SchemaParts.flag;
+import static org.ysthmos.core.reference.SchemaParts.group;
+import static org.ysthmos.core.reference.SchemaParts.named;
+import static org.ysthmos.core.reference.SchemaParts.oneOf;
+import static org.ysthmos.core.reference.SchemaParts.ref;
+import static org.ysthmos.core.reference.SchemaParts.text;
+import static org.ysthmos.core.reference.SchemaParts.types;
+import static org.ysthmos.core.reference.SchemaParts.whole;
+import static org.ysthmos.core.reference.SchemaParts.words;
+
 import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.util.List;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.bridge.TwoWayDocument;
-import org.ysthmos.core.compare.Operators;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.likeness.TitleLikeness;
-import org.ysthmos.core.step.Option;
-import org.ysthmos.core.step.StepKind;
-import org.ysthmos.core.step.StepKinds;
+import org.ysthmos.core.reference.SchemaParts.Group;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.Drift;
@@ -25,7 +32,6 @@ import org.ysthmos.core.sync.Drift;
  */
 public final class BridgeSchema {
 
-  private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
   private static final String ID_PATTERN = "^[a-z0-9]+(-[a-z0-9]+)*$";
 
   private BridgeSchema() {}
@@ -62,12 +68,12 @@ public final class BridgeSchema {
             .put("type", "object")
             .put("minProperties", 1)
             .set("additionalProperties", ref("scalar")));
-    defs.set("operator", group().with(operators()).node().put("minProperties", 1));
+    defs.set("operator", group().with(StepSchema.operators()).node().put("minProperties", 1));
     defs.set("condition", condition());
     defs.set("steps", arrayOf(ref("step")));
     defs.set("rule", rule());
     defs.set("fields", named(ref("rule"), false));
-    defs.set("step", steps());
+    defs.set("step", StepSchema.steps());
     return schema;
   }
 
@@ -245,7 +251,7 @@ public final class BridgeSchema {
         group("value", ref("address")).and("changed", changed).required("value", "changed").node(),
         group("value", ref("address"))
             .and("steps", ref("steps"))
-            .with(operators())
+            .with(StepSchema.operators())
             .required("value")
             .node()
             .put("minProperties", 2));
@@ -283,190 +289,5 @@ public final class BridgeSchema {
     ObjectNode words = JSON.objectNode();
     words.putArray("enum").add("fail").add("empty").add("pass-through");
     return oneOf(words, group("use", ref("scalar")).required("use").node());
-  }
-
-  private static ObjectNode steps() {
-    ArrayNode kinds = JSON.arrayNode();
-    ArrayNode names = JSON.arrayNode();
-    for (StepKind kind : StepKinds.ALL) {
-      if (kind.bareName()) {
-        names.add(kind.name());
-      }
-      if (!kind.options().isEmpty() || kind.testing()) {
-        kinds.add(group(kind.name(), options(kind)).required(kind.name()).node());
-      }
-    }
-    kinds.insert(0, JSON.objectNode().set("enum", names));
-    ObjectNode step = JSON.objectNode();
-    step.set("oneOf", kinds);
-    return step;
-  }
-
-  private static ObjectNode options(StepKind kind) {
-    Group group = group();
-    for (Option option : kind.options()) {
-      group.and(option.name(), type(option.type()).put("description", option.about()));
-      if (option.required()) {
-        group.required(option.name());
-      }
-    }
-    if (kind.testing()) {
-      group.with(operators());
-    }
-    ObjectNode options = group.node().put("description", kind.summary());
-    Option first = kind.options().isEmpty() ? null : kind.options().getFirst();
-    if (!kind.bare() || first == null) {
-      return options;
-    }
-    return first.type() == Option.Plain.BANDS
-        ? type(first.type())
-        : JSON.objectNode().set("anyOf", JSON.arrayNode().add(type(first.type())).add(options));
-  }
-
-  private static ObjectNode type(Option.Type type) {
-    return switch (type) {
-      case Option.Words words -> {
-        ObjectNode schema = JSON.objectNode();
-        ArrayNode members = schema.putArray("enum");
-        words.words().forEach(members::add);
-        yield schema;
-      }
-      case Option.Plain plain ->
-          switch (plain) {
-            case TEXT -> ref("scalar");
-            case WHOLE_NUMBER -> whole();
-            case NUMBER -> types("number", "string");
-            case FLAG -> flag();
-            case TIME -> ref("time");
-            case ZONE, LOCALE, PERIOD, PATTERN, TABLE, CALENDAR -> text();
-            case AMOUNT -> ref("amount");
-            case ADDRESS -> ref("address");
-            case ADDRESSES -> arrayOf(ref("address"));
-            case OPERAND -> ref("operand");
-            case NOT_FOUND -> ref("notFound");
-            case TEXTS -> ref("texts");
-            case STEPS -> ref("steps");
-            case BANDS -> ref("bands");
-          };
-    };
-  }
-
-  private static ObjectNode operators() {
-    ObjectNode operators = JSON.objectNode();
-    for (String key : Operators.KEYS.sequencedKeySet()) {
-      operators.set(
-          key,
-          switch (key) {
-            case "is" -> {
-              ObjectNode words = JSON.objectNode();
-              words.putArray("enum").add("present").add("empty");
-              yield words;
-            }
-            case "one-of" -> ref("texts");
-            case "matches" -> text();
-            case "between" ->
-                group("from", ref("operand"))
-                    .and("to", ref("operand"))
-                    .required("from", "to")
-                    .node();
-            case "not" -> ref("operator");
-            case "equal-ignoring-case" -> ref("texted");
-            default -> ref("operand");
-          });
-    }
-    return operators;
-  }
-
-  private static ObjectNode text() {
-    return JSON.objectNode().put("type", "string");
-  }
-
-  private static ObjectNode whole() {
-    return JSON.objectNode().put("type", "integer");
-  }
-
-  private static ObjectNode flag() {
-    return JSON.objectNode().put("type", "boolean");
-  }
-
-  private static ObjectNode types(String... names) {
-    ObjectNode schema = JSON.objectNode();
-    ArrayNode types = schema.putArray("type");
-    for (String name : names) {
-      types.add(name);
-    }
-    return schema;
-  }
-
-  private static ObjectNode words(Class<? extends Enum<?>> kind) {
-    ObjectNode schema = JSON.objectNode();
-    ArrayNode words = schema.putArray("enum");
-    for (Enum<?> word : kind.getEnumConstants()) {
-      words.add(DocumentNode.wordOf(word));
-    }
-    return schema;
-  }
-
-  private static ObjectNode ref(String name) {
-    return JSON.objectNode().put("$ref", "#/$defs/" + name);
-  }
-
-  private static ObjectNode arrayOf(ObjectNode items) {
-    return JSON.objectNode().put("type", "array").set("items", items);
-  }
-
-  private static ObjectNode oneOf(ObjectNode... choices) {
-    ObjectNode schema = JSON.objectNode();
-    schema.putArray("oneOf").addAll(List.of(choices));
-    return schema;
-  }
-
-  /** A group whose keys are names that people give. */
-  private static ObjectNode named(ObjectNode each, boolean ids) {
-    ObjectNode schema = JSON.objectNode().put("type", "object");
-    if (ids) {
-      schema.set("propertyNames", ref("id"));
-    }
-    return schema.set("additionalProperties", each);
-  }
-
-  private static Group group() {
-    return new Group();
-  }
-
-  private static Group group(String key, ObjectNode schema) {
-    return new Group().and(key, schema);
-  }
-
-  /** A group with known keys and no others. */
-  private static final class Group {
-    private final ObjectNode properties = JSON.objectNode();
-    private final ArrayNode required = JSON.arrayNode();
-
-    Group and(String key, ObjectNode schema) {
-      properties.set(key, schema);
-      return this;
-    }
-
-    Group with(ObjectNode more) {
-      properties.setAll(more);
-      return this;
-    }
-
-    Group required(String... keys) {
-      for (String key : keys) {
-        required.add(key);
-      }
-      return this;
-    }
-
-    ObjectNode node() {
-      ObjectNode schema = JSON.objectNode().put("type", "object");
-      schema.set("properties", properties);
-      if (!required.isEmpty()) {
-        schema.set("required", required);
-      }
-      return schema.put("additionalProperties", false);
-    }
   }
 }

@@ -12,6 +12,7 @@ import org.ysthmos.core.sync.FieldOutcome.Merged;
 import org.ysthmos.core.sync.FieldOutcome.NotCarried;
 import org.ysthmos.core.sync.FieldOutcome.Unchanged;
 import org.ysthmos.core.sync.FieldOutcome.Waiting;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -45,6 +46,21 @@ public final class Reconciler {
       Answer answer = answers.get(field.name());
       outcomes.add(outcome instanceof Conflict && answer != null ? sides.as(answer) : outcome);
     }
+    return new Reconciliation(outcomes, agreed, left, right);
+  }
+
+  /**
+   * What becomes of the fields of a pair where one side follows the other once, whichever of them
+   * changed what. What the two agree on is not touched, and fields that do not go that way are held
+   * against what was agreed, as ever.
+   *
+   * @param leads the side that is followed
+   */
+  public Reconciliation follow(Agreed agreed, TaskNow left, TaskNow right, Side leads) {
+    List<FieldOutcome> outcomes =
+        fields.stream()
+            .map(field -> new Sides(field, agreed, left, right).following(leads))
+            .toList();
     return new Reconciliation(outcomes, agreed, left, right);
   }
 
@@ -104,6 +120,13 @@ public final class Reconciler {
       }
       Side on = changedHere ? Side.LEFT : Side.RIGHT;
       return field.direction().carries(on) ? carry(on, Optional.empty()) : drifted(on);
+    }
+
+    FieldOutcome following(Side leads) {
+      boolean agree = field.way().agree(now(Side.LEFT), now(Side.RIGHT));
+      return agree || !field.direction().carries(leads)
+          ? outcome()
+          : carry(leads, Optional.of(now(leads.across())).filter(any -> any != Nothing.NOTHING));
     }
 
     private FieldOutcome bothChanged() {

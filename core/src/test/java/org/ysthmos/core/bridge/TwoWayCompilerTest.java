@@ -73,6 +73,16 @@ class TwoWayCompilerTest {
             "  title: { left: title, right: title, to-right: { steps: [shorten: 20] }, to-left: same }\n",
             "",
             "“title” is required by"),
+        Arguments.of(
+            "left: note, right: note", "left: made/lnik, right: note", "did you mean “made/link”?"),
+        Arguments.of(
+            "left: note, right: note, direction: to-right",
+            "left: note, right: made/id, direction: to-right",
+            "“made/id” is told by Ledger and never written"),
+        Arguments.of(
+            "left: note, right: note, direction: to-right",
+            "left: note, right: made/link, direction: to-left",
+            "have no page of their own"),
         Arguments.of("fields:\n", "match: [/id]\nfields:\n", "match"),
         Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"),
         Arguments.of("if-gone: part }", "if-gone: delete }", "write ask, close or part"));

@@ -17,7 +17,9 @@ import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.testkit.Shores;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Day;
+import org.ysthmos.core.value.Link;
 import org.ysthmos.core.value.Moment;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
@@ -73,6 +75,65 @@ class SyncDeciderTest {
     assertThat(synced.records().left()).contains("b1");
     assertThat(Synced.taskKey(synced.key(), Side.RIGHT).hash())
         .isNotEqualTo(Synced.taskKey(synced.key(), Side.LEFT).hash());
+  }
+
+  /**
+   * Whoever changed what; but for what stands for each other already, and what goes no such way.
+   */
+  @Test
+  void oneSideFollowsTheOtherOnce() {
+    shores
+        .paired(pair())
+        .holding("b1", "title", "Mend it well", "lane", "doing", "note", "by boat")
+        .holding("l1", "title", "Repair", "status", "in-work", "due", "2026-12-01");
+    Decision ledgerLeads =
+        shores.decide(Shores.BRIDGE, Side.LEFT, Look.KIND, "b1", "{\"leads\":\"right\"}");
+    assertThat(to(Side.LEFT, ledgerLeads).orElseThrow().fields())
+        .containsOnly(
+            Map.entry("title", Text.of("Repair")),
+            Map.entry("due", Moment.parse("2026-12-01T17:00:00Z")));
+    // The note only goes to the ledger, and was entered on the board.
+    assertThat(to(Side.RIGHT, ledgerLeads).orElseThrow().fields())
+        .containsOnly(Map.entry("note", Text.of("by boat")));
+    assertThat(ledgerLeads.synced().orElseThrow().conflicts()).isEmpty();
+
+    Decision boardLeads =
+        shores.decide(Shores.BRIDGE, Side.LEFT, Look.KIND, "b1", "{\"leads\":\"left\"}");
+    assertThat(to(Side.LEFT, boardLeads)).isEmpty();
+    assertThat(to(Side.RIGHT, boardLeads).orElseThrow().fields())
+        .containsEntry("title", Text.of("Mend it well"))
+        .containsEntry("due", Nothing.NOTHING);
+    // The same words in an event of a system ask for nothing.
+    Decision told =
+        shores.decide(Shores.BRIDGE, Side.LEFT, "changed", "b1", "{\"leads\":\"left\"}");
+    assertThat(told.synced().orElseThrow().conflicts()).hasSize(1);
+  }
+
+  /** The page of a task is told to the other, whichever of them was there first. */
+  @Test
+  void pageOfATaskStandsInTheOther() {
+    String bridge =
+        Shores.BRIDGE + "  page: { left: made/link, right: link, direction: to-right }\n";
+    Link page = Link.of("https://board.example/tasks/b1");
+    shores.holding("b1", "title", "Mend", "lane", "doing");
+    Decision made = shores.decide(bridge, Side.LEFT, "created", "b1", "{}");
+    assertThat(to(Side.RIGHT, made).orElseThrow().fields()).containsEntry("link", page);
+
+    // The one on the board was made of the job: it has its page only then.
+    shores.paired(pair()).holding("l1", "title", "Mend", "status", "in-work");
+    Decision looked = shores.decide(bridge, Side.LEFT, "look", "b1", "{}");
+    assertThat(looked.deliveries()).hasSize(1);
+    assertThat(to(Side.RIGHT, looked).orElseThrow().fields()).containsOnly(Map.entry("link", page));
+    assertThat(Shores.bridge(bridge).between().orElseThrow().tellsBack(Side.LEFT)).isTrue();
+    assertThat(Shores.bridge(bridge).between().orElseThrow().tellsBack(Side.RIGHT)).isFalse();
+  }
+
+  @Test
+  void idOfATaskStandsInTheOther() {
+    String bridge = Shores.BRIDGE.replace("left: note, right: note", "left: made/id, right: note");
+    shores.holding("b1", "title", "Mend", "lane", "doing");
+    Decision made = shores.decide(bridge, Side.LEFT, "created", "b1", "{}");
+    assertThat(to(Side.RIGHT, made).orElseThrow().fields()).containsEntry("note", Text.of("b1"));
   }
 
   @Test

@@ -118,7 +118,33 @@ class ReconcilerLawsTest {
       } else {
         agreed = write(came);
       }
+      if (random.nextInt(5) == 0) {
+        follow(left(Side.values()));
+      }
       settle();
+    }
+
+    /** One side follows the other: nothing of it is left to be asked, and all of it is named. */
+    private void follow(Side leads) {
+      Map<Side, Map<String, Value>> before = copy();
+      Reconciliation came = reconciler.follow(agreed, now(Side.LEFT), now(Side.RIGHT), leads);
+      checkWhatAgreesIsNotTouched(came, before);
+      List<SyncField> led =
+          fields.stream().filter(field -> field.direction().carries(leads)).toList();
+      for (SyncField field : led) {
+        assertThat(came.writes(leads)).doesNotContainKey(field.name());
+        Value there = before.get(leads.across()).getOrDefault(field.name(), Nothing.NOTHING);
+        if (came.writes(leads.across()).containsKey(field.name()) && there != Nothing.NOTHING) {
+          assertThat(came.outcomes())
+              .anyMatch(
+                  one ->
+                      one instanceof Carried carried && carried.over().equals(Optional.of(there)));
+        }
+      }
+      agreed = write(came);
+      assertThat(look(Map.of()).outcomes())
+          .filteredOn(one -> led.stream().anyMatch(field -> field.name().equals(one.field())))
+          .allMatch(FieldOutcome.Unchanged.class::isInstance);
     }
 
     private void edit() {

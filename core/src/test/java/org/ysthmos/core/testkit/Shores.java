@@ -3,6 +3,7 @@ package org.ysthmos.core.testkit;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -130,6 +131,7 @@ public final class Shores implements World {
             FieldShape.of("status", "Status", ValueType.CHOICE).withNames(STATUSES),
             FieldShape.of("due", "Due", ValueType.DAY),
             FieldShape.of("note", "Note", ValueType.TEXT),
+            FieldShape.of("link", "Link", ValueType.LINK),
             FieldShape.of("/label", "Label", ValueType.TEXT)),
         List.of(FieldShape.of("/label", "label", ValueType.TEXT)));
   }
@@ -144,7 +146,11 @@ public final class Shores implements World {
             system, name, collection, collection, "task", "title", "", fields, eventFields)
         .with(
             new CollectionShape.Abilities(
-                List.of("created", "changed", "removed"), true, true, true, true));
+                List.of("created", "changed", "removed"),
+                true,
+                true,
+                system.equals("board"),
+                true));
   }
 
   /** A record as it stands on its side now. */
@@ -211,6 +217,14 @@ public final class Shores implements World {
     return record == null
         ? new Found(List.of())
         : new Found(List.of(record), Optional.of("tag of " + id));
+  }
+
+  /** Only the board has pages. */
+  @Override
+  public Optional<URI> page(String system, String collection, String record) {
+    return system.equals("board")
+        ? Optional.of(URI.create("https://board.example/tasks/" + record))
+        : Optional.empty();
   }
 
   @Override
