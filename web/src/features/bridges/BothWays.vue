@@ -53,6 +53,12 @@ table.rows tbody td {
   padding-block: 6px;
   vertical-align: top;
 }
+b {
+  display: inline-block;
+}
+b::first-letter {
+  text-transform: uppercase;
+}
 small {
   display: block;
   color: var(--ink-2);

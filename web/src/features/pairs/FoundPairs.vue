@@ -16,7 +16,7 @@ const { now, zone } = useSession()
   <article v-for="pair in pairs" :key="`${pair.bridge} ${pair.matchKey}`">
     <h2>
       <span class="mono">{{ pair.record }}</span> of {{ pair.from }}
-      <span class="mid">and</span>
+      <span class="mid">and{{ ' ' }}</span>
       <template v-if="pair.task">
         <a v-if="pair.page" class="mono" :href="pair.page" target="_blank" rel="noopener">{{
           pair.task

@@ -98,6 +98,9 @@ p {
 table.rows th:first-child {
   width: 120px;
 }
+tbody th::first-letter {
+  text-transform: uppercase;
+}
 a {
   text-decoration: underline;
 }
