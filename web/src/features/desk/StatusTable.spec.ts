@@ -87,6 +87,32 @@ describe('a table of statuses', () => {
     })
   })
 
+  it('reads what stands there from the document, though its table is still that before', async () => {
+    const { view, cells, changed } = table()
+    await cells()[1]!.trigger('focus')
+    await cells()[1]!.trigger('keydown', { key: 'b' })
+    const made = view.emitted('change')!.at(-1)![0] as Group
+    await view.setProps({ doc: made })
+    await cells()[1]!.trigger('keydown', { key: 'n' })
+    expect(changed()).toMatchObject({
+      'to-right': { values: {}, otherwise: 'done' },
+      'to-left': { values: { open: 'wanted' } },
+    })
+    await view.setProps({ doc: view.emitted('change')!.at(-1)![0] as Group })
+    await cells()[1]!.trigger('keydown', { key: 'n' })
+    expect(view.emitted('change')).toHaveLength(2)
+  })
+
+  it('keeps a cell that can be reached when a status goes', async () => {
+    const { view, cells } = table()
+    await cells()[5]!.trigger('focus')
+    const less = grid()
+    await view.setProps({
+      grid: { ...less, right: { ...less.right, statuses: less.right.statuses.slice(0, 2) } },
+    })
+    expect(view.findAll('td[tabindex="0"]')).toHaveLength(1)
+  })
+
   it('does not fill the way that its field does not go', async () => {
     const follows = grid()
     const { view, cells } = table({ ...follows, right: { ...follows.right, goes: false } })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { StatusGrid } from './api'
 import { arrowsOf, isStated, meaning, withArrows, type Arrows } from './statusTable'
 import type { Group } from './tree'
@@ -51,7 +51,8 @@ function isOfOthers(l: string, r: string) {
 }
 
 function set(wanted: Arrows) {
-  emit('change', withArrows(props.doc, props.grid, left.value, right.value, wanted))
+  const made = withArrows(props.doc, props.grid, left.value, right.value, wanted)
+  if (made !== props.doc) emit('change', made)
 }
 
 async function go(down: number, over: number) {
@@ -60,6 +61,12 @@ async function go(down: number, over: number) {
   await nextTick()
   body.value?.querySelector<HTMLElement>('td[tabindex="0"]')?.focus()
 }
+
+// A status that only the document names goes with its last line: some cell can still be reached.
+watch([lefts, rights], ([down, over]) => {
+  row.value = Math.max(Math.min(row.value, down.length - 1), 0)
+  column.value = Math.max(Math.min(column.value, over.length - 1), 0)
+})
 
 const moves: Record<string, [number, number]> = {
   ArrowDown: [1, 0],

@@ -15,9 +15,13 @@ export const arrowsOf = (grid: StatusGrid, left: string, right: string): Arrows 
   left: grid.right.goes && grid.right.across[right] === left,
 })
 
+/** What the document itself says that a status becomes; nothing if it is only one of all others. */
+const stated = (doc: Group, field: string, to: 'to-left' | 'to-right', status: string) =>
+  groupOf(groupOf(groupOf(doc, 'fields'), field)[to], 'values')[status]
+
 /** Whether a status has a line of its own in the document, not only as one of all others. */
 export const isStated = (doc: Group, field: string, to: 'to-left' | 'to-right', status: string) =>
-  status in groupOf(groupOf(groupOf(doc, 'fields'), field)[to], 'values')
+  stated(doc, field, to, status) !== undefined
 
 /** The document with another status across for one of a side; without one if there is none. */
 export function withStatus(
@@ -39,7 +43,10 @@ export function withStatus(
   }
 }
 
-/** The document with two statuses standing for each other these ways, and no other. */
+/**
+ * The document with two statuses standing for each other these ways, and no other. What stands
+ * there now is read from the document, as the table may still be that of the key before.
+ */
 export function withArrows(
   doc: Group,
   grid: StatusGrid,
@@ -47,15 +54,18 @@ export function withArrows(
   right: string,
   wanted: Arrows,
 ): Group {
-  const now = arrowsOf(grid, left, right)
-  let made = doc
-  if (grid.left.goes && wanted.right !== now.right) {
-    made = withStatus(made, grid.field, 'to-right', left, wanted.right ? right : undefined)
+  const way = (
+    made: Group,
+    to: 'to-left' | 'to-right',
+    status: string,
+    across: string,
+    is: boolean,
+  ) => {
+    const now = stated(made, grid.field, to, status) === across
+    return now === is ? made : withStatus(made, grid.field, to, status, is ? across : undefined)
   }
-  if (grid.right.goes && wanted.left !== now.left) {
-    made = withStatus(made, grid.field, 'to-left', right, wanted.left ? left : undefined)
-  }
-  return made
+  const there = grid.left.goes ? way(doc, 'to-right', left, right, wanted.right) : doc
+  return grid.right.goes ? way(there, 'to-left', right, left, wanted.left) : there
 }
 
 /** What two statuses are to each other, as a sentence. */

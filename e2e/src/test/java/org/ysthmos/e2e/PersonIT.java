@@ -240,19 +240,18 @@ class PersonIT extends InBrowser {
   }
 
   private static Locator jobOf(Page ledger, String title) {
-    return ledger
-        .locator("tr")
-        .filter(
-            new Locator.FilterOptions()
-                .setHas(ledger.locator("input[name=title][value='" + title + "']")));
+    return titled(ledger, "tr", title);
   }
 
   private static Locator taskOf(Page board, String title) {
-    return board
-        .locator("article")
+    return titled(board, "article", title);
+  }
+
+  private static Locator titled(Page at, String element, String title) {
+    return at.locator(element)
         .filter(
             new Locator.FilterOptions()
-                .setHas(board.locator("input[name=title][value='" + title + "']")));
+                .setHas(at.locator("input[name=title][value='" + title + "']")));
   }
 
   private static void press(Locator in, String button) {

@@ -11,6 +11,7 @@ import org.ysthmos.core.bridge.CompiledTwoWay.Translation;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Crossing;
+import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.PlayThrough;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.StatusCheck;
@@ -35,8 +36,14 @@ import org.ysthmos.core.value.Value;
 public record StatusField(
     CompiledTwoWay.Field field, StatusTable table, Both<SequencedSet<String>> statuses) {
 
-  /** Empty if some way of the field is no look-up, or if it goes neither way. */
+  /**
+   * Empty if some way of the field is no look-up, or if no change of it is carried: what is only
+   * written when a task is made has no way back.
+   */
   public static Optional<StatusField> of(CompiledTwoWay.Field field) {
+    if (field.rule().direction() == Direction.ONCE) {
+      return Optional.empty();
+    }
     boolean lookedUp = false;
     for (Side side : Side.values()) {
       switch (field.to().of(side)) {

@@ -60,6 +60,10 @@ class StatusFieldTest {
         .filteredOn(field -> StatusField.of(field).isPresent())
         .extracting(field -> field.rule().name())
         .containsExactly("status");
+    // What is only written when a task is made carries no change.
+    String once = Shores.BRIDGE.replace(TO_RIGHT, "    direction: once\n" + TO_RIGHT);
+    assertThat(Shores.bridge(once).between().orElseThrow().fields())
+        .noneMatch(field -> StatusField.of(field).isPresent());
   }
 
   @Test

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.ysthmos.app.problem.ApiProblem;
@@ -74,22 +75,21 @@ final class StatusGrids {
 
   /** All tables of a version; none where it goes one way. */
   static List<StatusGrid> of(Optional<BridgeVersion> version) {
-    return version.flatMap(BridgeVersion::between).stream()
-        .flatMap(both -> both.fields().stream().flatMap(field -> of(both, field).stream()))
-        .map(StatusGrids::grid)
-        .toList();
+    return all(version).map(StatusGrids::grid).toList();
   }
 
   /** The table of a field, by its name in the document. */
   static Optional<StatusGrids> find(Optional<BridgeVersion> version, String name) {
-    return version.flatMap(BridgeVersion::between).stream()
-        .flatMap(both -> both.fields().stream().flatMap(field -> of(both, field).stream()))
-        .filter(one -> one.field.field().rule().name().equals(name))
-        .findFirst();
+    return all(version).filter(one -> one.field.field().rule().name().equals(name)).findFirst();
   }
 
-  private static Optional<StatusGrids> of(CompiledTwoWay both, CompiledTwoWay.Field field) {
-    return StatusField.of(field).map(table -> new StatusGrids(both, table));
+  private static Stream<StatusGrids> all(Optional<BridgeVersion> version) {
+    return version.flatMap(BridgeVersion::between).stream()
+        .flatMap(
+            both ->
+                both.fields().stream()
+                    .flatMap(field -> StatusField.of(field).stream())
+                    .map(table -> new StatusGrids(both, table)));
   }
 
   private StatusGrid grid() {
