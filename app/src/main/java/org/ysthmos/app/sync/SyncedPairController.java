@@ -204,7 +204,7 @@ class SyncedPairController {
     }
     return look(
         row,
-        new Look(Optional.of(wish.leads())),
+        Look.leading(wish.leads()),
         "A %s lets the task on the %s follow the other once"
             .formatted(By.PERSON.name(), Synced.word(wish.leads().across())));
   }

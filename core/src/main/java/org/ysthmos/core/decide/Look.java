@@ -10,29 +10,44 @@ import org.ysthmos.core.sync.Side;
  * What an event asks for that comes from no system: both tasks of a pair are to be looked at.
  *
  * @param leads the side that the other is to follow this once; empty if neither is
+ * @param gone the side of which a person says that its task is gone, if it is not found; empty if
+ *     nobody does
  */
-public record Look(Optional<Side> leads) {
+public record Look(Optional<Side> leads, Optional<Side> gone) {
 
   /** How such events are called. */
   public static final String KIND = "look";
 
-  public static final Look PLAIN = new Look(Optional.empty());
+  public static final Look PLAIN = new Look(Optional.empty(), Optional.empty());
 
   private static final String LEADS = "leads";
+  private static final String GONE = "gone";
+
+  /** The other side is to follow this one once. */
+  public static Look leading(Side side) {
+    return new Look(Optional.of(side), Optional.empty());
+  }
+
+  /** If the task of this side is not found, it was removed: a person says so. */
+  public static Look gone(Side side) {
+    return new Look(Optional.empty(), Optional.of(side));
+  }
 
   public static Look of(Event event) {
-    return event.kind().equals(KIND)
-        ? new Look(
-            Optional.of(event.data().path(LEADS).asText())
-                .filter(word -> !word.isEmpty())
-                .map(Synced::sideOf))
-        : PLAIN;
+    return event.kind().equals(KIND) ? new Look(side(event, LEADS), side(event, GONE)) : PLAIN;
+  }
+
+  private static Optional<Side> side(Event event, String key) {
+    return Optional.of(event.data().path(key).asText())
+        .filter(word -> !word.isEmpty())
+        .map(Synced::sideOf);
   }
 
   /** What the event carries. */
   public ObjectNode data() {
     ObjectNode data = JsonNodeFactory.instance.objectNode();
     leads.ifPresent(side -> data.put(LEADS, Synced.word(side)));
+    gone.ifPresent(side -> data.put(GONE, Synced.word(side)));
     return data;
   }
 }

@@ -20,7 +20,6 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
-import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
@@ -33,9 +32,7 @@ import org.ysthmos.core.sync.Reconciliation;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.SyncField;
 import org.ysthmos.core.sync.TaskNow;
-import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
-import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -141,18 +138,11 @@ final class SyncDecider {
   }
 
   private Map<String, Value> values(Side side, String id, JsonNode record) throws Stopped {
-    TwoWay.Place place = both.place(side).rule();
-    Made task = Made.of(id, world.page(place.system(), place.collection(), id));
-    Map<String, Value> values = new HashMap<>();
-    for (CompiledTwoWay.Field field : both.fields()) {
-      CompiledTwoWay.FieldOf at = field.at().of(side);
-      Computed read = at.of(record, task);
-      if (read instanceof Problem problem) {
-        throw new Stopped(DecisionNotes.mapping(at.shape().name(), problem));
-      }
-      values.put(field.rule().name(), (Value) read);
-    }
-    return values;
+    return switch (SyncValues.of(both, side, id, record, world)) {
+      case SyncValues.Read read -> read.values();
+      case SyncValues.Unread unread ->
+          throw new Stopped(DecisionNotes.mapping(unread.field(), unread.problem()));
+    };
   }
 
   /** The record is of no pair so far. */

@@ -23,6 +23,9 @@ final class SyncGone {
 
   private static final String REMOVED = "removed";
 
+  /** The code of a failure that says so. */
+  static final String SIDE_GONE = "side-gone";
+
   /** How long word of a removal may be on its way; common practice, no source. */
   private static final Duration WORD_OF_REMOVAL = Duration.ofMinutes(2);
 
@@ -69,6 +72,9 @@ final class SyncGone {
     return switch (outcome) {
       case GoneOutcome.Part part -> new Parts(removed(gone), Optional.empty());
       case GoneOutcome.Close close -> close(pair, gone, tag);
+      // Who says that it is gone has been asked: the one that is left stays as it is.
+      case GoneOutcome.Ask ask when isSaid(gone, event) ->
+          new Parts(removed(gone), Optional.empty());
       case GoneOutcome.Ask ask -> asked(pair, gone, ask.because());
       case GoneOutcome.Delete delete ->
           throw new IllegalStateException("no document says that a task is deleted");
@@ -77,9 +83,13 @@ final class SyncGone {
     };
   }
 
-  /** Whether an event tells that the task of a side was removed. */
+  /** Whether an event tells that the task of a side was removed, or a person says so. */
   static boolean isTold(Side gone, CompiledTwoWay both, Event event) {
-    return both.from() == gone && event.kind().equals(REMOVED);
+    return isSaid(gone, event) || (both.from() == gone && event.kind().equals(REMOVED));
+  }
+
+  private static boolean isSaid(Side gone, Event event) {
+    return Look.of(event).gone().equals(Optional.of(gone));
   }
 
   private GoneOutcome outcome(World.SyncedPair pair, Side gone, TaskNow remaining, WhenGone when) {
@@ -124,7 +134,7 @@ final class SyncGone {
   private Outcome asked(World.SyncedPair pair, Side gone, String because) {
     return new Fails(
         Failure.of(FailureKind.NOT_FOUND, named(pair, gone) + " is not there any more: " + because)
-            .withCode("side-gone")
+            .withCode(SIDE_GONE)
             .withRemedy("Part the two on Pairs, so that the one that is left goes on by itself"));
   }
 }
