@@ -72,8 +72,27 @@ public record HttpCollection(
    *
    * @param items where the list of records stands
    * @param id where the id of a record stands in it
+   * @param next how one page leads to the next, until all records were read; empty if only the
+   *     newest can be
    */
-  public record Listing(Call call, Pointer items, Pointer id) {}
+  public record Listing(Call call, Pointer items, Pointer id, Optional<Paging> next) {
+
+    /** All records, asked for as what changed is. */
+    Optional<Poll> asPoll() {
+      return next.map(
+          paging ->
+              new Poll(
+                  call,
+                  items,
+                  id,
+                  /* version= */ id,
+                  Optional.empty(),
+                  Optional.empty(),
+                  Optional.empty(),
+                  paging,
+                  PollSpec.USUAL_INTERVAL));
+    }
+  }
 
   /** Searching a task by the idempotency key, the call's slot {@code {key}}. */
   public record FindByKey(Call call, Pointer items, Pointer id) {}
@@ -172,6 +191,16 @@ public record HttpCollection(
   @Override
   public Optional<Pointer> lists() {
     return list.map(Listing::id);
+  }
+
+  /** How all of its records are read: from its list, or as all that ever changed. */
+  Optional<Poll> allOfIt() {
+    return list.flatMap(Listing::asPoll).or(() -> poll);
+  }
+
+  @Override
+  public boolean listsAll() {
+    return allOfIt().isPresent();
   }
 
   @Override

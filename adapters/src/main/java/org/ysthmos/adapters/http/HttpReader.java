@@ -204,9 +204,23 @@ public final class HttpReader implements ProtocolReader {
   }
 
   private static Listing listing(DocumentNode node) {
-    node.only("call", "items", "id");
+    node.only("call", "items", "id", "next");
     return new Listing(
-        call(node.need("call")), Parts.pointer(node.need("items")), Parts.pointer(node.need("id")));
+        call(node.need("call")),
+        Parts.pointer(node.need("items")),
+        Parts.pointer(node.need("id")),
+        node.get("next").map(HttpReader::pagesOfList));
+  }
+
+  /** A list that says nothing of its pages gives the newest; one that gives all at once says so. */
+  private static HttpCollection.Paging pagesOfList(DocumentNode node) {
+    if (node.isText()) {
+      if (!node.text().equals("none")) {
+        throw node.refuse("write none if the list gives all at once, or how its pages follow");
+      }
+      return new HttpCollection.Paging.Whole();
+    }
+    return PollReader.paging(node);
   }
 
   private static FindByKey findByKey(DocumentNode node) {

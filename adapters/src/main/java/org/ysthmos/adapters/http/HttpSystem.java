@@ -115,15 +115,34 @@ public final class HttpSystem implements SystemGateway {
 
   @Override
   public Changes changes(String collection, Cursor place, CallLog calls) {
-    return collection(collection)
-        .poll()
-        .<Changes>map(poll -> new HttpChanges(system, poll, caller, failures).read(place, calls))
+    return page(
+        collection(collection).poll(),
+        place,
+        system.name() + " is not asked for changes",
+        "Describe such a call as “poll” in the system's document",
+        calls);
+  }
+
+  @Override
+  public Changes whole(String collection, Optional<String> page, CallLog calls) {
+    return page(
+        collection(collection).allOfIt(),
+        new Cursor(Optional.empty(), page),
+        system.name() + " is not asked for all of a collection",
+        "Say how the pages of its “list” follow one another (next) in the system's document",
+        calls);
+  }
+
+  private Changes page(
+      Optional<HttpCollection.Poll> how,
+      Cursor place,
+      String lacking,
+      String remedy,
+      CallLog calls) {
+    return how.<Changes>map(
+            poll -> new HttpChanges(system, poll, caller, failures).read(place, calls))
         .orElseGet(
-            () ->
-                new NotRead(
-                    Failure.of(
-                            FailureKind.SHAPE_CHANGED, system.name() + " is not asked for changes")
-                        .withRemedy("Describe such a call as “poll” in the system's document")));
+            () -> new NotRead(Failure.of(FailureKind.SHAPE_CHANGED, lacking).withRemedy(remedy)));
   }
 
   private Failure shapeChanged(String what) {

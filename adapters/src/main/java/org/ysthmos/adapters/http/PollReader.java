@@ -41,7 +41,8 @@ final class PollReader {
     return new Since(node.need("parameter").text(), node.get("cursor").map(Parts::pointer));
   }
 
-  private static Paging paging(DocumentNode node) {
+  /** How one page leads to the next. */
+  static Paging paging(DocumentNode node) {
     node.only("link", "cursor", "parameter", "page-number");
     Optional<DocumentNode> link = node.get("link");
     if (link.isPresent()) {

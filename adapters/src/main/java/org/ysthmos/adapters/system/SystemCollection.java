@@ -38,6 +38,11 @@ public interface SystemCollection {
     return Optional.empty();
   }
 
+  /** Whether all of its records can be read, page by page. */
+  default boolean listsAll() {
+    return polled().isPresent();
+  }
+
   /** How it is asked what changed; empty if it is not. */
   default Optional<PollSpec> polled() {
     return Optional.empty();

@@ -189,4 +189,65 @@ class HttpChangesTest {
     NotRead refused = (NotRead) read("", Cursor.BEGINNING);
     assertThat(refused.failure().kind().retriesByItself()).isTrue();
   }
+
+  private void shop(String collection) {
+    system =
+        SystemReader.read(
+                """
+                system: shop
+                name: Shop
+                address: http://127.0.0.1:%d
+                collections:
+                  orders:
+                    name: Orders
+                    record: order
+                    fields: { /id: { name: id, type: text } }
+                    %s
+                """
+                    .formatted(server.getAddress().getPort(), collection))
+            .open(new Surroundings(secret -> Optional.empty(), () -> Instant.EPOCH));
+  }
+
+  /** What is listed need not say when it changed. */
+  @Test
+  void allOfACollectionIsReadByTheList() {
+    shop(
+        "list: { call: GET /orders, items: /items, id: /id,"
+            + " next: { cursor: /next, parameter: from } }");
+    answer =
+        query ->
+            query.contains("from=2")
+                ? new Told("{\"items\":[{\"id\":9}]}", "")
+                : new Told("{\"items\":[{\"id\":7},{\"id\":8}],\"next\":2}", "");
+    Page first = (Page) system.whole("orders", Optional.empty(), call -> {});
+    assertThat(first.records()).extracting(one -> one.id()).containsExactly("7", "8");
+    Page last = (Page) system.whole("orders", first.next(), call -> {});
+    assertThat(last.records()).extracting(one -> one.id()).containsExactly("9");
+    assertThat(last.next()).isEmpty();
+    assertThat(asked).containsExactly("/orders", "/orders?from=2");
+  }
+
+  @Test
+  void listThatGivesAllAtOnceSaysSo() {
+    shop("list: { call: GET /orders, items: /items, id: /id, next: none }");
+    answer = query -> new Told("{\"items\":[{\"id\":7}]}", "");
+    assertThat(((Page) system.whole("orders", Optional.empty(), call -> {})).next()).isEmpty();
+  }
+
+  /** A list without a word of its pages gives the newest, and nobody knows what else there is. */
+  @Test
+  void listOfTheNewestIsNotTakenForAll() {
+    shop("list: { call: GET /orders, items: /items, id: /id }");
+    NotRead not = (NotRead) system.whole("orders", Optional.empty(), call -> {});
+    assertThat(not.failure().message()).isEqualTo("Shop is not asked for all of a collection");
+    assertThat(not.failure().remedy().orElseThrow()).contains("(next)");
+    assertThat(asked).isEmpty();
+  }
+
+  @Test
+  void allOfACollectionIsElseWhatEverChanged() {
+    assertThat(read("", Cursor.BEGINNING)).isInstanceOf(Page.class);
+    assertThat(system.whole("orders", Optional.empty(), call -> {})).isInstanceOf(Page.class);
+    assertThat(asked).containsExactly("/orders?limit=2", "/orders?limit=2");
+  }
 }

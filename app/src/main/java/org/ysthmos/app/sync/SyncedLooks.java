@@ -50,8 +50,42 @@ public class SyncedLooks {
     return look(bridge, pair, body(look), askedBy, words);
   }
 
+  /**
+   * The same for a task that may be in no pair yet.
+   *
+   * @return its id; empty if the bridge is not live, or goes one way by now
+   */
+  public Optional<String> look(
+      String bridge, Side side, String record, String askedBy, String words) {
+    return bridges
+        .live(bridge)
+        .flatMap(live -> live.version().between())
+        .map(both -> begin(bridge, both.place(side), record, body(Look.PLAIN), askedBy, words));
+  }
+
   private static byte[] body(Look look) {
     return look.data().toString().getBytes(StandardCharsets.UTF_8);
+  }
+
+  /** The event of a look that nobody has asked for yet, of a task on a side. */
+  public static EventRow event(
+      CompiledTwoWay.CompiledPlace place, String record, Look look, Instant now) {
+    return event(Long.MAX_VALUE, place, record, body(look), now);
+  }
+
+  private static EventRow event(
+      long seq, CompiledTwoWay.CompiledPlace place, String record, byte[] body, Instant now) {
+    return new EventRow(
+        seq,
+        place.rule().system(),
+        Look.KIND + ":" + UUID.randomUUID(),
+        place.rule().collection(),
+        Look.KIND,
+        record,
+        now,
+        now,
+        Origin.LOOK,
+        body);
   }
 
   private Optional<String> look(
@@ -113,19 +147,7 @@ public class SyncedLooks {
     String system = place.rule().system();
     String collection = place.rule().collection();
     long seq = events.numbers(1).getFirst();
-    events.add(
-        List.of(
-            new EventRow(
-                seq,
-                system,
-                Look.KIND + ":" + UUID.randomUUID(),
-                collection,
-                Look.KIND,
-                record,
-                now,
-                now,
-                Origin.LOOK,
-                body)));
+    events.add(List.of(event(seq, place, record, body, now)));
     return start.begin(
         new TraceStart.Beginning(
             seq, bridge, system + "/" + collection + "/" + record, null, null, askedBy, words),

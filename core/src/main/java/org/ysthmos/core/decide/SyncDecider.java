@@ -362,7 +362,8 @@ final class SyncDecider {
    * @param left the task of the other, if that is there
    */
   private Decision gone(World.SyncedPair pair, Side gone, Read left) throws Stopped {
-    if (left.record().isEmpty() && SyncGone.isTold(gone, both, event)) {
+    boolean told = SyncGone.isTold(gone, both, event) || Look.of(event).gone().isPresent();
+    if (left.record().isEmpty() && told) {
       return parted(pair, "both tasks are gone", Optional.empty());
     }
     TaskNow remaining =

@@ -131,6 +131,16 @@ public interface ChangeGateway {
    */
   Changes changes(String collection, Cursor place, CallLog calls);
 
+  /**
+   * Reads one page of all that stands in a collection, whenever it changed.
+   *
+   * @param page what the page before said of the next; empty for the first
+   * @param calls told of each call made, also of those that failed
+   */
+  default Changes whole(String collection, Optional<String> page, CallLog calls) {
+    return changes(collection, new Cursor(Optional.empty(), page), calls);
+  }
+
   /** Listening that goes on until it is closed. */
   interface Listening extends AutoCloseable {
     @Override

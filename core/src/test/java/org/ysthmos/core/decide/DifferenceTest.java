@@ -103,6 +103,12 @@ class DifferenceTest {
   }
 
   @Test
+  void twoThatAreBothGonePartWhicheverIsSaid() {
+    shores.without("b1").without("l1");
+    assertThat(found(Look.gone(Side.RIGHT)).because()).isEqualTo("both tasks are gone");
+  }
+
+  @Test
   void whatAPersonSaysIsGoneAndIsThereStays() {
     assertThat(look(Side.LEFT, "b1", Look.gone(Side.LEFT))).isEmpty();
     assertThat(look(Side.LEFT, "b1", Look.gone(Side.RIGHT))).isEmpty();

@@ -77,7 +77,13 @@ public final class HookSender implements AutoCloseable {
   /** Queues a webhook with headers of the system's own; returns at once. */
   public void send(URI to, String id, String body, Headers headers) {
     HookTrouble trouble = troubles.get();
-    for (int i = 0; i < (trouble == HookTrouble.TWICE ? 2 : 1); i++) {
+    int times =
+        switch (trouble) {
+          case LOST -> 0;
+          case NONE, OUT_OF_ORDER -> 1;
+          case TWICE -> 2;
+        };
+    for (int i = 0; i < times; i++) {
       underWay.incrementAndGet();
       Runnable first = () -> attempt(to, id, body, headers, 1);
       if (trouble == HookTrouble.OUT_OF_ORDER) {

@@ -6,5 +6,7 @@ public enum HookTrouble {
   /** It is delivered twice, with the same id, as a sender does that missed the first answer. */
   TWICE,
   /** It comes after the webhook that was sent later. */
-  OUT_OF_ORDER
+  OUT_OF_ORDER,
+  /** It is never delivered. */
+  LOST
 }

@@ -47,13 +47,14 @@ final class Faults implements Switches {
     /** A field of every record is called something else. */
     FIELD_RENAMED("A field is renamed"),
     HOOK_TWICE("A webhook is delivered twice"),
-    HOOK_OUT_OF_ORDER("A webhook is overtaken by the next");
+    HOOK_OUT_OF_ORDER("A webhook is overtaken by the next"),
+    HOOK_LOST("A webhook is never delivered");
 
     private final String title;
 
     /** Whether it befalls what the system tells, not what it is asked. */
     boolean ofHooks() {
-      return this == HOOK_TWICE || this == HOOK_OUT_OF_ORDER;
+      return this == HOOK_TWICE || this == HOOK_OUT_OF_ORDER || this == HOOK_LOST;
     }
 
     Kind(String title) {
@@ -126,7 +127,13 @@ final class Faults implements Switches {
   /** What goes wrong with the webhook that is sent now. */
   synchronized HookTrouble takeOfHooks() {
     return first(fault -> fault.kind().ofHooks())
-        .map(met -> met.kind() == Kind.HOOK_TWICE ? HookTrouble.TWICE : HookTrouble.OUT_OF_ORDER)
+        .map(
+            met ->
+                switch (met.kind()) {
+                  case HOOK_TWICE -> HookTrouble.TWICE;
+                  case HOOK_LOST -> HookTrouble.LOST;
+                  default -> HookTrouble.OUT_OF_ORDER;
+                })
         .orElse(HookTrouble.NONE);
   }
 

@@ -194,7 +194,13 @@ public final class StandInServer implements AutoCloseable {
         rest(fault.pause());
         return false;
       }
-      case SLOW_ANSWER, ANSWER_LOST, TRUNCATED, FIELD_RENAMED, HOOK_TWICE, HOOK_OUT_OF_ORDER -> {
+      case SLOW_ANSWER,
+          ANSWER_LOST,
+          TRUNCATED,
+          FIELD_RENAMED,
+          HOOK_TWICE,
+          HOOK_OUT_OF_ORDER,
+          HOOK_LOST -> {
         return false;
       }
     }

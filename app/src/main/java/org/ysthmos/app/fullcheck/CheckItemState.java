@@ -1,0 +1,16 @@
+package org.ysthmos.app.fullcheck;
+
+/** How something that stood out stands. */
+public enum CheckItemState {
+  /** It is to be looked at with its other one. */
+  TO_LOOK,
+  /** It is otherwise than it should be. */
+  FOUND,
+  /** It is to be put right. */
+  WAITING,
+  /** A trace puts it right. */
+  UNDER_WAY,
+  PUT_RIGHT,
+  /** Its trace failed, or a person is asked. */
+  NOT_PUT_RIGHT
+}

@@ -1,0 +1,107 @@
+package org.ysthmos.app.fullcheck;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.fullcheck.FullCheckViews.FoundDifference;
+import org.ysthmos.app.fullcheck.FullCheckViews.FullCheckView;
+import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.who.By;
+import org.ysthmos.core.decide.Difference;
+
+/** Full checks: both lists of a bridge that goes both ways, held against what was agreed. */
+@RestController
+@RequestMapping(path = "/api/full-checks", produces = MediaType.APPLICATION_JSON_VALUE)
+class FullCheckController {
+
+  private static final int PAGE = 100;
+
+  /** The bridge that is to be checked. */
+  record CheckWish(String bridge) {}
+
+  /**
+   * What is to be put right: all of some kinds, or single ones.
+   *
+   * @param kinds null if single ones are given
+   * @param numbers null if kinds are given
+   */
+  record RepairWish(
+      @Schema(nullable = true) @Nullable List<Difference.Kind> kinds,
+      @Schema(nullable = true) @Nullable List<Integer> numbers) {}
+
+  private final FullChecks checks;
+  private final FullCheckViews views;
+  private final FullCheckReader reader;
+  private final LiveFeed feed;
+
+  FullCheckController(
+      FullChecks checks, FullCheckViews views, FullCheckReader reader, LiveFeed feed) {
+    this.checks = checks;
+    this.views = views;
+    this.reader = reader;
+    this.feed = feed;
+  }
+
+  /** Those of a bridge, the newest first. */
+  @GetMapping
+  List<FullCheckView> ofBridge(@RequestParam String bridge) {
+    return checks.ofBridge(bridge).stream().map(views::view).toList();
+  }
+
+  /** Begins to read both lists; nothing is written. */
+  @PostMapping
+  @ResponseStatus(HttpStatus.CREATED)
+  FullCheckView begin(@RequestBody CheckWish wish) {
+    long id = checks.begin(wish.bridge(), By.PERSON);
+    reader.raise();
+    return told(id);
+  }
+
+  @GetMapping("/{id}")
+  FullCheckView view(@PathVariable long id) {
+    return views.view(checks.get(id));
+  }
+
+  /**
+   * What it found, in order.
+   *
+   * @param kind only those of this one; all if not given
+   * @param after the number after which they begin
+   */
+  @GetMapping("/{id}/differences")
+  List<FoundDifference> found(
+      @PathVariable long id,
+      @RequestParam(required = false) Difference.@Nullable Kind kind,
+      @RequestParam(defaultValue = "0") int after) {
+    return views.found(checks.get(id), kind, after, PAGE);
+  }
+
+  /** Begins to put right what is chosen: each pair is looked at as it is then. */
+  @PostMapping("/{id}/repair")
+  FullCheckView repair(@PathVariable long id, @RequestBody RepairWish wish) {
+    checks.repair(id, wish.kinds(), wish.numbers());
+    return told(id);
+  }
+
+  @PostMapping("/{id}/stop")
+  FullCheckView stop(@PathVariable long id) {
+    checks.stop(id);
+    return told(id);
+  }
+
+  private FullCheckView told(long id) {
+    FullCheckView view = view(id);
+    feed.changed(view.bridge(), "");
+    return view;
+  }
+}

@@ -1,0 +1,160 @@
+package org.ysthmos.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** Both lists of a bridge that goes both ways, held against what was agreed. */
+class FullCheckIT extends BothWaysTestBase {
+
+  private static final Map<String, String> JSON_BODY = Map.of("Content-Type", "application/json");
+
+  private static JsonNode post(String path, String body) throws Exception {
+    var answered = send("POST", app("/api/full-checks" + path), body, JSON_BODY);
+    assertThat(answered.statusCode()).as(answered.body()).isBetween(200, 201);
+    return JSON.readTree(answered.body());
+  }
+
+  private static JsonNode check(String id) {
+    return api("/full-checks/" + id);
+  }
+
+  /** Begins a check; gives its number once it has ended. */
+  private static String checked() throws Exception {
+    String id = post("", "{\"bridge\":\"%s\"}".formatted(BRIDGE)).path("id").asText();
+    ended(id);
+    return id;
+  }
+
+  private static void ended(String id) {
+    await()
+        .atMost(Duration.ofSeconds(30))
+        .until(() -> check(id).path("state").asText().matches("ENDED|FAILED|STOPPED"));
+    assertThat(check(id).path("state").asText()).as(check(id).toString()).isEqualTo("ENDED");
+  }
+
+  private static List<JsonNode> found(String id) {
+    List<JsonNode> found = new ArrayList<>();
+    api("/full-checks/" + id + "/differences").forEach(found::add);
+    return found;
+  }
+
+  private static JsonNode found(String id, String title) {
+    return found(id).stream()
+        .filter(one -> one.path("title").asText().equals(title))
+        .findFirst()
+        .orElseThrow(() -> new AssertionError(found(id).toString()));
+  }
+
+  /** The board tells nothing of what is done to it next. */
+  private static void unheard(int changes) throws Exception {
+    fault(BOARD.port(), "hook-lost", "", "", changes);
+  }
+
+  private static String task(String title, String fields) throws Exception {
+    return makeTask("{\"title\":\"%s\",\"lane\":\"doing\"%s}".formatted(title, fields))
+        .path("id")
+        .asText();
+  }
+
+  @Test
+  void whatWasNeverHeardOfIsFoundAndPutRight() throws Exception {
+    String changed = task("Tar the jetty", "");
+    String removed = task("Sink the buoy", "");
+    task("Sort the ropes", "");
+    quiet();
+    String job = jobOf(changed).orElseThrow().path("id").asText();
+    String left = jobOf(removed).orElseThrow().path("id").asText();
+    unheard(3);
+    changeTask(changed, "{\"lane\":\"finished\"}");
+    board("DELETE", "/api/tasks/" + removed, "");
+    String fresh = task("Paint the hull", "");
+    quiet();
+    assertThat(job(job).path("status").asText()).isEqualTo("in-work");
+
+    int before = traces().size();
+    String id = checked();
+    assertThat(traces()).as("a check only reads").hasSize(before);
+    JsonNode view = check(id);
+    assertThat(view.path("left").path("lacks").asText()).isEmpty();
+    assertThat(view.path("left").path("read").asInt()).isPositive();
+    assertThat(view.path("right").path("read").asInt()).isPositive();
+    JsonNode carried = found(id, "Tar the jetty");
+    assertThat(carried.path("kind").asText()).isEqualTo("NOT_CARRIED");
+    assertThat(carried.path("side").asText()).isEqualTo("RIGHT");
+    assertThat(carried.path("fields").asText()).isEqualTo("status");
+    assertThat(carried.path("words").asText()).isEqualTo("Works Ledger: Status “Done”");
+    assertThat(found(id, "Paint the hull").path("kind").asText()).isEqualTo("NOT_MADE");
+    JsonNode gone = found(id, "Sink the buoy");
+    assertThat(gone.path("kind").asText()).isEqualTo("GONE");
+    assertThat(gone.path("side").asText()).isEqualTo("LEFT");
+    assertThat(found(id))
+        .extracting(one -> one.path("title").asText())
+        .doesNotContain("Sort the ropes");
+
+    post("/" + id + "/repair", "{\"numbers\":[%d]}".formatted(carried.path("number").asInt()));
+    ended(id);
+    assertThat(job(job).path("status").asText()).isEqualTo("done");
+    assertThat(jobOf(fresh)).as("only what was chosen").isEmpty();
+    assertThat(found(id, "Tar the jetty").path("state").asText()).isEqualTo("PUT_RIGHT");
+
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_MADE\",\"GONE\"]}");
+    ended(id);
+    quiet();
+    assertThat(jobOf(fresh).orElseThrow().path("title").asText()).isEqualTo("Paint the hull");
+    JsonNode pair = api("/kept-pairs?id=" + left).get(0);
+    assertThat(pair.path("parted").asText()).contains("was removed");
+    assertThat(job(left).path("title").asText()).as("it stays").isEqualTo("Sink the buoy");
+
+    String again = checked();
+    assertThat(found(again)).isEmpty();
+    assertThat(check(again).path("aside").asInt()).isPositive();
+  }
+
+  @Test
+  void whatChangedApartIsAskedOnceItIsPutRight() throws Exception {
+    String task = task("Drain the pond", "");
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    unheard(1);
+    changeTask(task, "{\"title\":\"Drain the lower pond\"}");
+    // Nobody asks the ledger before the check does.
+    changeJob(job, "{\"title\":\"Pond: drain it\"}");
+    String id = checked();
+    JsonNode apart = found(id, "Drain the pond");
+    assertThat(apart.path("kind").asText()).isEqualTo("APART");
+    assertThat(apart.path("fields").asText()).isEqualTo("title");
+    assertThat(disagreements()).isEmpty();
+    post("/" + id + "/repair", "{\"kinds\":[\"APART\"]}");
+    ended(id);
+    assertThat(disagreements()).hasSize(1);
+    answer(disagreements().getFirst(), "LEFT", "");
+    quiet();
+    assertThat(job(job).path("title").asText()).isEqualTo("Drain the lower pond");
+  }
+
+  /** One at a time; what is refused says why, and a stop lets be what was read. */
+  @Test
+  void checkIsStoppedAndAnotherBegun() throws Exception {
+    fault(BOARD.port(), "down", "GET", "/api/boards/works/tasks", 400);
+    String id = post("", "{\"bridge\":\"%s\"}".formatted(BRIDGE)).path("id").asText();
+    await().until(() -> check(id).path("problem").asText().length() > 10);
+    var twice =
+        send("POST", app("/api/full-checks"), "{\"bridge\":\"%s\"}".formatted(BRIDGE), JSON_BODY);
+    assertThat(twice.statusCode()).isEqualTo(409);
+    assertThat(twice.body()).contains("is being checked");
+    post("/" + id + "/stop", "");
+    assertThat(check(id).path("state").asText()).isEqualTo("STOPPED");
+    noFaultsAndTheDemoRules();
+    assertThat(check(checked()).path("problem").asText()).isEmpty();
+    var oneWay =
+        send("POST", app("/api/full-checks"), "{\"bridge\":\"hazard-to-grounds\"}", JSON_BODY);
+    assertThat(oneWay.statusCode()).isEqualTo(404);
+  }
+}
