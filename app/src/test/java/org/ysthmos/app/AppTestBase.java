@@ -86,6 +86,7 @@ abstract class AppTestBase extends StandInTestBase {
     // A look would use up a fault that a test set for a call of its own.
     registry.add("ysthmos.health.first", () -> "1d");
     registry.add("ysthmos.health.quota", () -> "1d");
+    registry.add("ysthmos.check.first", () -> "1d");
   }
 
   private List<String> live() {

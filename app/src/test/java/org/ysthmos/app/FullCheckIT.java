@@ -157,4 +157,31 @@ class FullCheckIT extends BothWaysTestBase {
         send("POST", app("/api/full-checks"), "{\"bridge\":\"hazard-to-grounds\"}", JSON_BODY);
     assertThat(oneWay.statusCode()).isEqualTo(404);
   }
+
+  /** A list is no proof of what it does not tell. */
+  @Test
+  void listThatTellsLessThanItsTasksIsNotTakenAtItsWord() throws Exception {
+    String task = task("Weed the quay", "");
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    unheard(1);
+    changeTask(task, "{\"lane\":\"finished\"}");
+    String renamed =
+        """
+        {"kind":"field-renamed","method":"GET","below":"/api/boards/works","field":"lane:lene","calls":99}
+        """;
+    String faults = "http://127.0.0.1:" + BOARD.port() + "/control/faults";
+    assertThat(send("POST", faults, renamed, Map.of()).statusCode()).isEqualTo(204);
+    String id = checked();
+    noFaultsAndTheDemoRules();
+    assertThat(check(id).path("left").path("lacks").asText()).isEqualTo("/lane");
+    JsonNode weeded = found(id, "Weed the quay");
+    assertThat(weeded.path("fields").asText()).isEqualTo("status");
+    assertThat(weeded.path("right").path("record").asText()).isEqualTo(job);
+    assertThat(found(id)).hasSize(1);
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"]}");
+    ended(id);
+    quiet();
+    assertThat(job(job).path("status").asText()).isEqualTo("done");
+  }
 }

@@ -206,7 +206,8 @@ class Processes implements AutoCloseable {
                 "--ysthmos.work.lease=3s",
                 // A look would use up a fault that a test set for a call of its own.
                 "--ysthmos.health.first=1d",
-                "--ysthmos.health.quota=1d"));
+                "--ysthmos.health.quota=1d",
+                "--ysthmos.check.first=1d"));
     all.addAll(settings);
     return java(
         "application.log", ROOT.resolve("app/target/ysthmos-app.jar"), all.toArray(String[]::new));

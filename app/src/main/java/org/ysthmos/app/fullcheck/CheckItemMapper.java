@@ -106,6 +106,14 @@ interface CheckItemMapper {
       """)
   List<CountRow> counts(@Param("check") long check);
 
+  /** How many are not put right. */
+  @Select(
+      """
+      SELECT COUNT(*) FROM full_check_item
+      WHERE check_id = #{check} AND state IN ('FOUND', 'NOT_PUT_RIGHT')
+      """)
+  int open(@Param("check") long check);
+
   /** How many pairs were found otherwise than alike. */
   @Select(
       """

@@ -165,10 +165,11 @@ interface FullCheckMapper {
       """)
   int met(@Param("check") long check, @Param("side") Side side, @Param("record") String record);
 
-  /** A pair of which a list lacks a task. */
-  record MissedRow(
+  /** The tasks of a pair. */
+  record PairRow(
       String pairHash, String title, @Nullable String leftRecord, @Nullable String rightRecord) {}
 
+  /** Pairs whose task was not met on the list, in order. */
   @Select(
       """
       SELECT pair_hash, title, left_record, right_record
@@ -179,12 +180,13 @@ interface FullCheckMapper {
           WHERE s.check_id = #{check} AND s.side = 'LEFT' AND s.record = p.left_record)
       ORDER BY bridge_id, pair_hash LIMIT #{most}
       """)
-  List<MissedRow> missedLeft(
+  List<PairRow> missedLeft(
       @Param("check") long check,
       @Param("bridge") String bridge,
       @Param("after") String after,
       @Param("most") int most);
 
+  /** Pairs whose task was not met on the list, in order. */
   @Select(
       """
       SELECT pair_hash, title, left_record, right_record
@@ -195,7 +197,7 @@ interface FullCheckMapper {
           WHERE s.check_id = #{check} AND s.side = 'RIGHT' AND s.record = p.right_record)
       ORDER BY bridge_id, pair_hash LIMIT #{most}
       """)
-  List<MissedRow> missedRight(
+  List<PairRow> missedRight(
       @Param("check") long check,
       @Param("bridge") String bridge,
       @Param("after") String after,
@@ -221,6 +223,10 @@ interface FullCheckMapper {
       """)
   void forgetAllSeen(@Param("bridge") String bridge);
 
-  @Select("SELECT title FROM synced_pair WHERE bridge_id = #{bridge} AND pair_hash = #{pair}")
-  @Nullable String title(@Param("bridge") String bridge, @Param("pair") String pair);
+  @Select(
+      """
+      SELECT pair_hash, title, left_record, right_record FROM synced_pair
+      WHERE bridge_id = #{bridge} AND pair_hash = #{pair}
+      """)
+  @Nullable PairRow pair(@Param("bridge") String bridge, @Param("pair") String pair);
 }

@@ -90,6 +90,17 @@ class FullChecks {
         });
   }
 
+  /** Keeps that a check which was due could not begin, with why. */
+  void couldNotBegin(String bridge, By by, String why) {
+    journal.run(
+        () -> {
+          mapper.begin(bridge, CheckState.READING_LEFT, by.name(), clock.instant());
+          int unused = become(mapper.ofBridge(bridge, 1).getFirst(), CheckState.FAILED, why);
+          mapper.forgetOld(bridge, KEPT);
+          items.forget();
+        });
+  }
+
   /** Why its lists cannot be read; empty if they can. */
   private Optional<String> obstacle(CompiledTwoWay both) {
     return Stream.of(Side.values())

@@ -1,6 +1,5 @@
 package org.ysthmos.app.fullcheck;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -12,7 +11,7 @@ import org.ysthmos.app.dispatch.DryLook;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.fullcheck.CheckItemMapper.ItemRow;
 import org.ysthmos.app.fullcheck.FullCheckMapper.CheckRow;
-import org.ysthmos.app.fullcheck.FullCheckMapper.MissedRow;
+import org.ysthmos.app.fullcheck.FullCheckMapper.PairRow;
 import org.ysthmos.app.fullcheck.FullCheckMapper.Step;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.trace.Words;
@@ -170,17 +169,7 @@ class ListedPages {
         continue;
       }
       found++;
-      boolean left = listing.side() == Side.LEFT;
-      items.add(
-          item(
-              check,
-              check.found() + found,
-              new Out(
-                  pair.orElse(null),
-                  null,
-                  title(listing, one),
-                  left ? record : null,
-                  left ? null : record)));
+      items.add(item(check, check.found() + found, out(listing, one)));
     }
     if (!met.isEmpty()) {
       mapper.meet(check.id(), listing.side(), met);
@@ -188,19 +177,23 @@ class ListedPages {
     return found;
   }
 
-  private String title(Listing listing, Kept one) {
-    Optional<String> kept =
-        one.held()
-            .pair()
-            .flatMap(hash -> Optional.ofNullable(mapper.title(listing.check().bridgeId(), hash)));
-    return kept.filter(title -> !title.isEmpty())
-        .orElseGet(() -> titleOf(listing, one.record().record(), one.record().id()));
+  private Out out(Listing listing, Kept one) {
+    PairRow pair =
+        one.held().pair().map(hash -> mapper.pair(listing.check().bridgeId(), hash)).orElse(null);
+    if (pair != null) {
+      return out(pair, null);
+    }
+    String record = one.record().id();
+    String title =
+        Optional.of(StoredText.of(one.record().record().path(listing.place().shape().titleField())))
+            .filter(text -> !text.isBlank())
+            .orElse(record);
+    boolean left = listing.side() == Side.LEFT;
+    return new Out(null, null, title, left ? record : null, left ? null : record);
   }
 
-  private static String titleOf(Listing listing, JsonNode task, String otherwise) {
-    return Optional.of(StoredText.of(task.path(listing.place().shape().titleField())))
-        .filter(title -> !title.isBlank())
-        .orElse(otherwise);
+  private static Out out(PairRow pair, @Nullable Side missing) {
+    return new Out(pair.pairHash(), missing, pair.title(), pair.leftRecord(), pair.rightRecord());
   }
 
   private static ItemRow item(CheckRow check, int number, Out out) {
@@ -233,7 +226,7 @@ class ListedPages {
   private boolean findMissedInChange(CheckRow check) {
     Side side = check.state().side().orElseThrow();
     String after = check.place() == null ? "" : check.place();
-    List<MissedRow> missed =
+    List<PairRow> missed =
         side == Side.LEFT
             ? mapper.missedLeft(check.id(), check.bridgeId(), after, MISSED_AT_ONCE)
             : mapper.missedRight(check.id(), check.bridgeId(), after, MISSED_AT_ONCE);
@@ -241,7 +234,7 @@ class ListedPages {
       return checks.become(check, check.state().next(), null) == 1;
     }
     String last = missed.getLast().pairHash();
-    List<MissedRow> more =
+    List<PairRow> more =
         missed.stream().filter(one -> items.ofPair(check.id(), one.pairHash()) == 0).toList();
     Step step = new Step(check.id(), check.step(), 0, 0, 0, more.size(), last, null, null);
     if (mapper.goOn(step) == 0) {
@@ -249,12 +242,7 @@ class ListedPages {
     }
     missed.forEach(one -> items.missing(check.id(), one.pairHash(), side));
     for (int i = 0; i < more.size(); i++) {
-      MissedRow one = more.get(i);
-      items.add(
-          item(
-              check,
-              check.found() + i + 1,
-              new Out(one.pairHash(), side, one.title(), one.leftRecord(), one.rightRecord())));
+      items.add(item(check, check.found() + i + 1, out(more.get(i), side)));
     }
     return true;
   }

@@ -20,6 +20,7 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.duplicate.Duplicates;
+import org.ysthmos.app.fullcheck.LastChecks;
 import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.incident.IncidentViews;
 import org.ysthmos.app.incident.IncidentViews.IncidentLine;
@@ -61,6 +62,7 @@ class WatchController {
    * @param tellingProblem why nobody could be told of incidents; empty if all is told or will be
    * @param possibleDuplicates how many tasks a person says of whether they are there twice
    * @param disagreements of how many fields a person says what is right, as both sides disagree
+   * @param checks the last full checks that found what is not put right, or broke off
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param bridges those that are live, but for those that were set up held and never ran
@@ -77,6 +79,7 @@ class WatchController {
       String tellingProblem,
       int possibleDuplicates,
       int disagreements,
+      List<LastChecks.CheckLine> checks,
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<BridgeLine> bridges,
@@ -158,6 +161,7 @@ class WatchController {
   private final IncidentKeeper keeper;
   private final Duplicates duplicates;
   private final Disagreements disagreements;
+  private final LastChecks checks;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -175,6 +179,7 @@ class WatchController {
       IncidentKeeper keeper,
       Duplicates duplicates,
       Disagreements disagreements,
+      LastChecks checks,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -190,6 +195,7 @@ class WatchController {
     this.keeper = keeper;
     this.duplicates = duplicates;
     this.disagreements = disagreements;
+    this.checks = checks;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -233,6 +239,7 @@ class WatchController {
         keeper.tellingProblem().orElse(""),
         duplicates.open(),
         disagreements.open(),
+        checks.lines(),
         unreadable(),
         broken(backlog),
         lines,

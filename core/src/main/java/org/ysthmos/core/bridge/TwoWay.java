@@ -18,9 +18,11 @@ import org.ysthmos.core.sync.WhenGone;
 /**
  * Two places whose tasks are kept alike, as a bridge document says it.
  *
+ * @param checkEvery how often both lists are held against what was agreed; empty if only when
+ *     somebody asks for it
  * @param fields in the order of the document
  */
-public record TwoWay(Place left, Place right, List<Field> fields) {
+public record TwoWay(Place left, Place right, Optional<Duration> checkEvery, List<Field> fields) {
 
   public TwoWay {
     fields = List.copyOf(fields);

@@ -1,10 +1,12 @@
 package org.ysthmos.core.bridge;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
@@ -39,6 +41,10 @@ public final class TwoWayDocument {
   public static final Set<WhenGone> WHEN_GONE =
       Collections.unmodifiableSet(EnumSet.of(WhenGone.ASK, WhenGone.CLOSE, WhenGone.PART));
 
+  static final String CHECK = "check";
+
+  private static final Duration SHORTEST_CHECK = Duration.ofHours(1);
+
   private static final String SAME = "same";
   private static final String VALUES = "values";
 
@@ -51,8 +57,10 @@ public final class TwoWayDocument {
    */
   static Optional<TwoWay> readable(DocumentNode root, Problems problems) {
     DocumentNode between = root.need(BETWEEN);
-    Optional<Place> left = problems.part(() -> place(between.only(LEFT, RIGHT).need(LEFT)));
+    Optional<Place> left = problems.part(() -> place(between.only(LEFT, RIGHT, CHECK).need(LEFT)));
     Optional<Place> right = problems.part(() -> place(between.need(RIGHT)));
+    Optional<Duration> check =
+        problems.part(() -> between.get(CHECK).map(TwoWayDocument::checkEvery)).flatMap(one -> one);
     List<Field> fields = new ArrayList<>();
     problems
         .part(() -> root.need("fields").group())
@@ -60,7 +68,7 @@ public final class TwoWayDocument {
             group ->
                 group.forEach(
                     (name, node) -> problems.part(() -> field(name, node)).ifPresent(fields::add)));
-    return left.flatMap(one -> right.map(other -> new TwoWay(one, other, fields)));
+    return left.flatMap(one -> right.map(other -> new TwoWay(one, other, check, fields)));
   }
 
   private static Place place(DocumentNode node) {
@@ -73,6 +81,15 @@ public final class TwoWayDocument {
         node.get("when").map(ConditionDocument::read).orElse(Condition.ALWAYS),
         node.get("begins").map(DocumentNode::flag).orElse(true),
         node.get("if-gone").map(TwoWayDocument::whenGone).orElse(WhenGone.ASK));
+  }
+
+  private static Duration checkEvery(DocumentNode node) {
+    DocumentNode every = node.only("every").need("every");
+    Duration span = BridgeReader.span(every);
+    if (span.compareTo(SHORTEST_CHECK) < 0) {
+      throw every.refuse("both lists are read whole each time; write PT1H or longer");
+    }
+    return span;
   }
 
   private static WhenGone whenGone(DocumentNode node) {
@@ -139,6 +156,7 @@ public final class TwoWayDocument {
     SequencedMap<String, Object> between = new LinkedHashMap<>();
     between.put(LEFT, written(both.left()));
     between.put(RIGHT, written(both.right()));
+    both.checkEvery().ifPresent(every -> between.put(CHECK, Map.of("every", every.toString())));
     document.put(BETWEEN, between);
     SequencedMap<String, Object> fields = new LinkedHashMap<>();
     both.fields().forEach(field -> fields.put(field.name(), written(field)));

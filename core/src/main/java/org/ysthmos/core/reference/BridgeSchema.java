@@ -108,7 +108,11 @@ public final class BridgeSchema {
     return bridge()
         .and(
             "between",
-            group("left", keptPlace()).and("right", keptPlace()).required("left", "right").node())
+            group("left", keptPlace())
+                .and("right", keptPlace())
+                .and("check", group("every", text()).required("every").node())
+                .required("left", "right")
+                .node())
         .and("fields", named(field, true))
         .required("bridge", "name", "purpose", "between", "fields")
         .node();

@@ -3,6 +3,7 @@ package org.ysthmos.core.bridge;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import java.time.Duration;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -35,6 +36,15 @@ class TwoWayCompilerTest {
     assertThat(seen.definition().to().system()).isEqualTo("board");
     assertThat(seen.between().orElseThrow().from()).isEqualTo(Side.RIGHT);
     assertThat(version.seenFrom("nowhere", "at-all")).isEqualTo(version);
+  }
+
+  @Test
+  void checkThatComesByItselfIsKeptInTheDocument() {
+    String checked = Shores.BRIDGE.replace("fields:\n", "  check: { every: P7D }\nfields:\n");
+    BridgeDefinition read = BridgeReader.read(DocumentNode.parse(checked));
+    assertThat(Shores.bridge(checked).between().orElseThrow().rule().checkEvery())
+        .contains(Duration.ofDays(7));
+    assertThat(BridgeReader.read(DocumentNode.parse(BridgeWriter.write(read)))).isEqualTo(read);
   }
 
   static Stream<Arguments> mistakes() {
@@ -84,6 +94,14 @@ class TwoWayCompilerTest {
             "left: note, right: made/link, direction: to-left",
             "have no page of their own"),
         Arguments.of("fields:\n", "match: [/id]\nfields:\n", "match"),
+        Arguments.of(
+            "if-gone: close\n",
+            "if-gone: close\n  check: { every: PT5M }\n",
+            "write PT1H or longer"),
+        Arguments.of(
+            "if-gone: close\n",
+            "if-gone: close\n  check: { evry: P1D }\n",
+            "did you mean “every”?"),
         Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"),
         Arguments.of("if-gone: part }", "if-gone: delete }", "write ask, close or part"));
   }
