@@ -62,6 +62,13 @@ export const router = createRouter({
       meta: { title: 'Bridge' },
     },
     {
+      path: '/bridges/:id/full-check',
+      name: 'full-check',
+      component: () => import('@/features/fullcheck').then((m) => m.FullCheckPage),
+      props: true,
+      meta: { title: 'Full check' },
+    },
+    {
       path: '/bridges/:id/desk',
       name: 'desk',
       component: () => import('@/features/desk').then((m) => m.DeskPage),

@@ -61,6 +61,12 @@ watch(
       <RouterLink class="btn" :to="{ name: 'traces', query: { bridge: data.bridge.id } }"
         >Its traces</RouterLink
       >
+      <RouterLink
+        v-if="data.bothWays"
+        class="btn"
+        :to="{ name: 'full-check', params: { id: data.bridge.id } }"
+        >Full check</RouterLink
+      >
       <RouterLink class="btn" :to="{ name: 'new-recall', query: { bridge: data.bridge.id } }"
         >Take back…</RouterLink
       >

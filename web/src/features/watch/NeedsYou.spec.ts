@@ -141,4 +141,26 @@ describe('what needs a person', () => {
   it('says that all is calm, and where failures would show', () => {
     expect(page([]).text()).toContain('Nothing waits for a person.')
   })
+
+  it('tells what a full check found, or that it broke off', () => {
+    const line = { bridge: 'works', name: 'Works', begunAt: '2026-11-24T10:00:00Z' }
+    const needs = mount(NeedsYou, {
+      props: {
+        incidents: [],
+        bridges: [],
+        troubles: [],
+        checks: [
+          { ...line, open: 3, problem: '' },
+          { ...line, bridge: 'shores', name: 'Shores', open: 0, problem: 'It is down' },
+        ],
+      },
+      global: { stubs: { RouterLink: RouterLinkStub } },
+    })
+    expect(needs.text()).toContain('3 differences between both sides of Works')
+    expect(needs.text()).toContain('Shores: its full check broke off')
+    expect(needs.findAllComponents(RouterLinkStub).map((link) => link.props('to'))).toContainEqual({
+      name: 'full-check',
+      params: { id: 'works' },
+    })
+  })
 })

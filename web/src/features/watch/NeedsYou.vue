@@ -6,7 +6,7 @@ import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { IncidentRow, type Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
-import type { BridgeLine, BrokenLine, NoRoom, UnreadableLine } from './api'
+import type { BridgeLine, BrokenLine, CheckLine, NoRoom, UnreadableLine } from './api'
 
 const props = withDefaults(
   defineProps<{
@@ -19,6 +19,7 @@ const props = withDefaults(
     untold?: string
     twice?: number
     apart?: number
+    checks?: CheckLine[]
     broken?: BrokenLine[]
     noRoom?: NoRoom | null
   }>(),
@@ -29,6 +30,7 @@ const props = withDefaults(
     untold: '',
     twice: 0,
     apart: 0,
+    checks: () => [],
     broken: () => [],
     noRoom: null,
   },
@@ -46,6 +48,7 @@ const count = computed(
     (props.untold ? 1 : 0) +
     (props.twice ? 1 : 0) +
     (props.apart ? 1 : 0) +
+    props.checks.length +
     (props.noRoom ? 1 : 0),
 )
 /** Those that people hold; what holds itself is an incident. */
@@ -183,6 +186,23 @@ const more = computed(() => props.inAll - props.incidents.length)
         <span></span>
         <RouterLink class="btn" :to="{ name: 'pairs', query: { show: 'disagreements' } }"
           >Say what is right</RouterLink
+        >
+      </li>
+      <li v-for="one in checks" :key="`check ${one.bridge}`">
+        <VerdictMark :kind="one.problem ? 'FAILED' : 'DISAGREE'" />
+        <p v-if="one.problem">
+          <b>{{ one.name }}</b>: its full check broke off
+          <small>{{ one.problem }}</small>
+        </p>
+        <p v-else>
+          <b>{{ counted(one.open, 'difference') }}</b> between both sides of {{ one.name }}
+          <small>Found by a full check; nothing told of them, so that nothing was carried</small>
+        </p>
+        <span class="mono dim" :title="dayAndTime(one.begunAt, now, zone)">
+          {{ age(one.begunAt, now) }} ago
+        </span>
+        <RouterLink class="btn" :to="{ name: 'full-check', params: { id: one.bridge } }"
+          >See what differs</RouterLink
         >
       </li>
       <li v-if="twice">

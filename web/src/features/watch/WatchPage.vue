@@ -56,6 +56,7 @@ onUnmounted(() => clearInterval(timer))
         :untold="data.watch.tellingProblem"
         :twice="data.watch.possibleDuplicates"
         :apart="data.watch.disagreements"
+        :checks="data.watch.checks"
         :broken="data.watch.broken"
         :no-room="data.watch.noRoom"
         @changed="load"

@@ -124,7 +124,7 @@ interface CheckItemMapper {
 
   @Update(
       """
-      UPDATE full_check_item SET state = 'FOUND', kind = #{kind}, side = #{side},
+      UPDATE full_check_item SET state = #{state}, kind = #{kind}, side = #{side},
         fields = #{fields}, words = #{words}, title = #{title}
       WHERE check_id = #{checkId} AND number = #{number} AND state = 'TO_LOOK'
       """)

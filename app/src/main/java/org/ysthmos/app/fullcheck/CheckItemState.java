@@ -6,6 +6,8 @@ public enum CheckItemState {
   TO_LOOK,
   /** It is otherwise than it should be. */
   FOUND,
+  /** A person was asked about it before, and has not answered yet. */
+  ASKED,
   /** It is to be put right. */
   WAITING,
   /** A trace puts it right. */

@@ -13,6 +13,7 @@ import org.ysthmos.app.fullcheck.CheckItemMapper.ItemRow;
 import org.ysthmos.app.fullcheck.FullCheckMapper.CheckRow;
 import org.ysthmos.app.fullcheck.FullCheckMapper.Step;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -44,6 +45,7 @@ class CloserLooks {
   private final FullCheckMapper mapper;
   private final CheckItemMapper items;
   private final DryLook looks;
+  private final SyncedPairs pairs;
   private final TraceQueue queue;
   private final Journal journal;
 
@@ -52,12 +54,14 @@ class CloserLooks {
       FullCheckMapper mapper,
       CheckItemMapper items,
       DryLook looks,
+      SyncedPairs pairs,
       TraceQueue queue,
       Journal journal) {
     this.checks = checks;
     this.mapper = mapper;
     this.items = items;
     this.looks = looks;
+    this.pairs = pairs;
     this.queue = queue;
     this.journal = journal;
   }
@@ -110,7 +114,21 @@ class CloserLooks {
     }
     Optional<Difference> difference = Difference.of(look, came.decision());
     return settle(
-        check, item, difference.map(found -> looked(item, found, came.writes())).orElse(null));
+        check,
+        item,
+        difference
+            .map(found -> looked(item, state(check, item, found), found, came.writes()))
+            .orElse(null));
+  }
+
+  /** What a person is asked about already waits for the answer, and not to be put right. */
+  private CheckItemState state(CheckRow check, ItemRow item, Difference found) {
+    String pair = item.pairHash();
+    return pair != null
+            && found.kind() == Difference.Kind.APART
+            && pairs.asked(check.bridgeId(), pair).containsAll(found.fields())
+        ? CheckItemState.ASKED
+        : CheckItemState.FOUND;
   }
 
   /** What may pass by itself. */
@@ -145,7 +163,7 @@ class CloserLooks {
     if (item.looks() + 1 >= MOST_VAIN) {
       Difference unclear =
           new Difference(Difference.Kind.UNCLEAR, Optional.empty(), List.of(), why);
-      return settle(check, item, looked(item, unclear, List.of()));
+      return settle(check, item, looked(item, CheckItemState.FOUND, unclear, List.of()));
     }
     return journal.now(
         () -> {
@@ -154,12 +172,13 @@ class CloserLooks {
         });
   }
 
-  private static ItemRow looked(ItemRow item, Difference difference, List<String> writes) {
+  private static ItemRow looked(
+      ItemRow item, CheckItemState state, Difference difference, List<String> writes) {
     String because = Words.capital(difference.because());
     return new ItemRow(
         item.checkId(),
         item.number(),
-        CheckItemState.FOUND,
+        state,
         difference.kind(),
         item.pairHash(),
         item.missing(),

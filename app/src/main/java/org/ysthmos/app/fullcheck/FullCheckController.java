@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.fullcheck.FullCheckViews.FoundDifference;
 import org.ysthmos.app.fullcheck.FullCheckViews.FullCheckView;
 import org.ysthmos.app.live.LiveFeed;
@@ -42,20 +43,34 @@ class FullCheckController {
   private final FullChecks checks;
   private final FullCheckViews views;
   private final FullCheckReader reader;
+  private final Bridges bridges;
   private final LiveFeed feed;
 
   FullCheckController(
-      FullChecks checks, FullCheckViews views, FullCheckReader reader, LiveFeed feed) {
+      FullChecks checks,
+      FullCheckViews views,
+      FullCheckReader reader,
+      Bridges bridges,
+      LiveFeed feed) {
     this.checks = checks;
     this.views = views;
     this.reader = reader;
+    this.bridges = bridges;
     this.feed = feed;
   }
 
-  /** Those of a bridge, the newest first. */
+  /**
+   * The checks of a bridge.
+   *
+   * @param checks the newest first
+   */
+  record FullCheckList(String bridgeName, List<FullCheckView> checks) {}
+
+  /** Those of a bridge. */
   @GetMapping
-  List<FullCheckView> ofBridge(@RequestParam String bridge) {
-    return checks.ofBridge(bridge).stream().map(views::view).toList();
+  FullCheckList ofBridge(@RequestParam String bridge) {
+    return new FullCheckList(
+        bridges.nameOf(bridge), checks.ofBridge(bridge).stream().map(views::view).toList());
   }
 
   /** Begins to read both lists; nothing is written. */

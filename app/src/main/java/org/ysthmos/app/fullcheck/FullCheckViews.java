@@ -23,8 +23,15 @@ import org.ysthmos.core.sync.Side;
 @Component
 class FullCheckViews {
 
-  /** What a check found of one kind. */
-  record FoundKind(Difference.Kind kind, int found, int waiting, int putRight, int notPutRight) {}
+  /**
+   * What a check found of one kind.
+   *
+   * @param found how many in all
+   * @param asked of how many of them a person was asked before
+   * @param waiting how many wait to be put right, or are on their way
+   */
+  record FoundKind(
+      Difference.Kind kind, int found, int asked, int waiting, int putRight, int notPutRight) {}
 
   /**
    * One of both lists.
@@ -145,10 +152,11 @@ class FullCheckViews {
   private static FoundKind of(CountRow count) {
     int items = count.items();
     return switch (count.state()) {
-      case TO_LOOK, FOUND -> new FoundKind(kind(count), items, 0, 0, 0);
-      case WAITING, UNDER_WAY -> new FoundKind(kind(count), items, items, 0, 0);
-      case PUT_RIGHT -> new FoundKind(kind(count), items, 0, items, 0);
-      case NOT_PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, items);
+      case TO_LOOK, FOUND -> new FoundKind(kind(count), items, 0, 0, 0, 0);
+      case ASKED -> new FoundKind(kind(count), items, items, 0, 0, 0);
+      case WAITING, UNDER_WAY -> new FoundKind(kind(count), items, 0, items, 0, 0);
+      case PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, items, 0);
+      case NOT_PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, 0, items);
     };
   }
 
@@ -160,6 +168,7 @@ class FullCheckViews {
     return new FoundKind(
         one.kind(),
         one.found() + other.found(),
+        one.asked() + other.asked(),
         one.waiting() + other.waiting(),
         one.putRight() + other.putRight(),
         one.notPutRight() + other.notPutRight());

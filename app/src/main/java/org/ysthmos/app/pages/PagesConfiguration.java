@@ -30,6 +30,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges",
           "/bridges/{id}",
           "/bridges/{id}/desk",
+          "/bridges/{id}/full-check",
           "/traces",
           "/traces/{id}",
           "/pairs",

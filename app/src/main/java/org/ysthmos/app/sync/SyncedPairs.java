@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.pair.Pairs;
@@ -85,6 +86,14 @@ public class SyncedPairs {
         agreed(row),
         answers,
         Optional.ofNullable(row.partedBecause()));
+  }
+
+  /** The fields of a pair of which a person has not said yet what is right. */
+  public Set<String> asked(String bridge, String pair) {
+    return mapper.disagreementsOf(bridge, pair).stream()
+        .filter(row -> row.answer() == null)
+        .map(DisagreementRow::field)
+        .collect(Collectors.toSet());
   }
 
   private Agreed agreed(SyncedRow row) {

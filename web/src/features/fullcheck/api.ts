@@ -1,0 +1,17 @@
+import { get, post, type Schemas } from '@/shared/http/client'
+
+export type FullCheck = Schemas['FullCheckView']
+export type Found = Schemas['FoundDifference']
+export type Kind = Found['kind']
+
+export const readChecks = (bridge: string) =>
+  get<Schemas['FullCheckList']>(`/api/full-checks?bridge=${encodeURIComponent(bridge)}`)
+export const begin = (bridge: string) => post<FullCheck>('/api/full-checks', { bridge })
+export const readFound = (id: number, kind: Kind | null, after: number) =>
+  get<Found[]>(
+    `/api/full-checks/${id}/differences?after=${after}${kind === null ? '' : `&kind=${kind}`}`,
+  )
+export const stop = (id: number) => post<FullCheck>(`/api/full-checks/${id}/stop`, {})
+/** Puts right all of some kinds, or single ones. */
+export const repair = (id: number, wish: { kinds: Kind[] } | { numbers: number[] }) =>
+  post<FullCheck>(`/api/full-checks/${id}/repair`, { kinds: null, numbers: null, ...wish })

@@ -1,0 +1,1 @@
+export { default as FullCheckPage } from './FullCheckPage.vue'
