@@ -157,7 +157,7 @@ const lacking = (one: FullCheck) =>
         {{ counted(check.left.read, 'task') }} of {{ check.left.place }} and
         {{ counted(check.right.read, 'task') }} of {{ check.right.place }} were read, begun
         {{ dayAndTime(check.begunAt, now, zone) }}, {{ who(check) }}.
-        <template v-if="check.state === 'ENDED'">{{ alike(check) }} </template>
+        <template v-if="check.state === 'ENDED'">{{ alike(check) + ' ' }}</template>
         <template v-if="check.aside"
           >{{ counted(check.aside, 'task') }} {{ check.aside === 1 ? 'has' : 'have' }} no part in
           it.

@@ -9,9 +9,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.context.SmartLifecycle;
 
 /** Both lists of a bridge that goes both ways, held against what was agreed. */
 class FullCheckIT extends BothWaysTestBase {
+
+  @Autowired
+  @Qualifier("fullCheckReader")
+  private SmartLifecycle reader;
 
   private static final Map<String, String> JSON_BODY = Map.of("Content-Type", "application/json");
 
@@ -179,6 +186,32 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(weeded.path("fields").asText()).isEqualTo("status");
     assertThat(weeded.path("right").path("record").asText()).isEqualTo(job);
     assertThat(found(id)).hasSize(1);
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"]}");
+    ended(id);
+    quiet();
+    assertThat(job(job).path("status").asText()).isEqualTo("done");
+  }
+
+  /** How far it is stands with the check alone, so that whoever starts next goes on with it. */
+  @Test
+  void checkGoesOnWhereItStoodWhenTheApplicationStops() throws Exception {
+    String task = task("Scrub the slipway", "");
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    unheard(1);
+    changeTask(task, "{\"lane\":\"finished\"}");
+    fault(LEDGER.port(), "slow", "GET", "/api/changes", 2);
+    String id = post("", "{\"bridge\":\"%s\"}".formatted(BRIDGE)).path("id").asText();
+    await().until(() -> check(id).path("state").asText().equals("READING_RIGHT"));
+    reader.stop();
+    JsonNode stood = check(id);
+    assertThat(stood.path("state").asText()).isNotEqualTo("ENDED");
+    assertThat(stood.path("toLook").asInt()).as("what the first list showed is kept").isPositive();
+    reader.start();
+    ended(id);
+    assertThat(check(id).path("left").path("read").asInt())
+        .isEqualTo(stood.path("left").path("read").asInt());
+    assertThat(found(id, "Scrub the slipway").path("fields").asText()).isEqualTo("status");
     post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"]}");
     ended(id);
     quiet();

@@ -227,6 +227,43 @@ class PersonIT extends InBrowser {
     checkAround(page, "a bridge that goes both ways");
   }
 
+  /** The board tells nothing of what a crew did; a check of both lists finds it. */
+  @Test
+  void whatNobodyToldOfIsFoundByAFullCheckAndPutRightByKeyboard() {
+    Page board = context.newPage();
+    Page ledger = context.newPage();
+    String title = "Tar the jetty";
+    together.crewWants(title);
+    seen(ledger, together.address("works-ledger"), jobOf(ledger, title));
+    seen(board, together.boardAddress() + "/boards/works", taskOf(board, title));
+    together.fault(together.boardAddress(), "hook-lost", "", "", 1, 0);
+    taskOf(board, title).getByLabel("Lane").selectOption("finished");
+    press(taskOf(board, title), "Put there");
+
+    page.navigate(together.appAddress() + "/bridges/works-both-ways");
+    link("Full check").focus();
+    page.keyboard().press("Enter");
+    button("Check both sides now").focus();
+    page.keyboard().press("Enter");
+    Locator box = page.getByLabel("Choose " + title);
+    assertThat(box).isVisible();
+    assertThat(page.getByText("Works Ledger: Status “Done”")).isVisible();
+    checkAround(page, "a full check");
+    box.focus();
+    page.keyboard().press("Space");
+    button("Put 1 right…").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("1 change carried across")).isVisible();
+    page.keyboard().press("Enter");
+    assertThat(link("put right")).isVisible();
+    seen(
+        ledger,
+        together.address("works-ledger"),
+        jobOf(ledger, title)
+            .locator("option[selected]")
+            .filter(new Locator.FilterOptions().setHasText("done")));
+  }
+
   /** Loads a page of a stand-in until something is there, as it does not tell of changes. */
   private static void seen(Page at, String address, Locator what) {
     await()

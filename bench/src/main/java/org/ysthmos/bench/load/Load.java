@@ -32,8 +32,10 @@ public final class Load {
       case "quiet" -> quiet(setup, data);
       case "file" -> file(setup, data);
       case "pages" -> pages(setup, data);
+      case "check" -> FullCheckLoad.run(setup, data, Integer.parseInt(arguments[3]));
       default ->
-          throw new IllegalArgumentException("ack, path, quiet, file or pages, found " + what);
+          throw new IllegalArgumentException(
+              "ack, path, quiet, file, pages or check, found " + what);
     }
     System.exit(0);
   }

@@ -14,6 +14,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
@@ -39,12 +40,21 @@ final class Running implements AutoCloseable {
   private final AtomicLong next = new AtomicLong();
 
   Running(Path data, Path setup, String... settings) {
+    this(data, setup, Map.of(), settings);
+  }
+
+  /**
+   * @param addresses where other systems stand, by their ids
+   */
+  Running(Path data, Path setup, Map<String, String> addresses, String... settings) {
     this.data = data;
     try {
       Files.createDirectories(data);
-      Files.writeString(
-          data.resolve("connections.properties"),
-          "target.address=" + target.address() + "\nsecret.source-hook=s\n");
+      StringBuilder connections =
+          new StringBuilder("target.address=" + target.address() + "\nsecret.source-hook=s\n");
+      addresses.forEach(
+          (system, address) -> connections.append(system + ".address=" + address + "\n"));
+      Files.writeString(data.resolve("connections.properties"), connections);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -164,6 +174,24 @@ final class Running implements AutoCloseable {
         throw new IllegalStateException(path + ": " + answer.body());
       }
       return JSON.readTree(answer.body());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  void post(String path, String body) {
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + path))
+            .header("Content-Type", "application/json")
+            .POST(HttpRequest.BodyPublishers.ofString(body))
+            .build();
+    try {
+      HttpResponse<String> answer = http.send(request, HttpResponse.BodyHandlers.ofString());
+      if (answer.statusCode() / 100 != 2) {
+        throw new IllegalStateException(path + ": " + answer.body());
+      }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     } catch (InterruptedException e) {
