@@ -3,7 +3,7 @@ import { computed, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
-import { dayAndTime } from '@/shared/format/time'
+import { about, dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
@@ -149,6 +149,13 @@ watch(
         <template v-if="data.bothWays">
           <p class="mid">when one is {{ data.bothWays.right.events.join(' or ') }}</p>
           <BothWaysPlace :place="data.bothWays.right" :to="data.bridge.source" />
+        </template>
+        <template v-if="data.bothWays">
+          <h3>Full check</h3>
+          <p v-if="data.bothWays.checkSeconds">
+            every {{ about(data.bothWays.checkSeconds).replace(/^1 /, '') }}
+          </p>
+          <p v-else class="mid">when somebody asks for it</p>
         </template>
         <h3>Ceiling</h3>
         <CeilingLines :ceiling="data.ceiling" :now="now" :zone="zone" />

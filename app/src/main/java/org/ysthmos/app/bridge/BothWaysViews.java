@@ -1,5 +1,6 @@
 package org.ysthmos.app.bridge;
 
+import java.time.Duration;
 import java.util.List;
 import org.ysthmos.app.bridge.BridgeViews.BothWays;
 import org.ysthmos.app.bridge.BridgeViews.KeptField;
@@ -25,7 +26,8 @@ final class BothWaysViews {
     return new BothWays(
         place(both, Side.LEFT),
         place(both, Side.RIGHT),
-        both.fields().stream().map(field -> field(field, both)).toList());
+        both.fields().stream().map(field -> field(field, both)).toList(),
+        both.rule().checkEvery().map(Duration::toSeconds).orElse(null));
   }
 
   private static KeptPlace place(CompiledTwoWay both, Side side) {

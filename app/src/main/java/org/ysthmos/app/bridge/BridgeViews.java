@@ -110,8 +110,17 @@ final class BridgeViews {
       String bothChanged,
       String drift) {}
 
-  /** Two places that are kept alike. */
-  record BothWays(KeptPlace left, KeptPlace right, List<KeptField> fields) {}
+  /**
+   * Two places that are kept alike.
+   *
+   * @param checkSeconds how often both lists are held against what was agreed; null if only when
+   *     somebody asks for it
+   */
+  record BothWays(
+      KeptPlace left,
+      KeptPlace right,
+      List<KeptField> fields,
+      @Schema(nullable = true) @Nullable Long checkSeconds) {}
 
   /**
    * A bridge with its rules.
