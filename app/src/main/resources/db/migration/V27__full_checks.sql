@@ -47,6 +47,8 @@ CREATE TABLE full_check_item (
   -- The names of the fields, with commas.
   fields VARCHAR(1000) NOT NULL,
   words VARCHAR(2000) NOT NULL,
+  -- What it tells by which it may be known on the other side, each on a line.
+  tells VARCHAR(2000) NOT NULL,
   looks INT NOT NULL,
   trace_id VARCHAR(32),
   PRIMARY KEY (check_id, number),

@@ -217,4 +217,54 @@ class FullCheckIT extends BothWaysTestBase {
     quiet();
     assertThat(job(job).path("status").asText()).isEqualTo("done");
   }
+
+  private static JsonNode both(String title, String jobTitle) throws Exception {
+    unheard(1);
+    task(title, "");
+    return makeJob(
+        "{\"title\":\"%s\",\"status\":\"in-work\",\"labels\":[\"board\"]}".formatted(jobTitle));
+  }
+
+  /** Both lists had it before anything was told: it is not made a second time on either side. */
+  @Test
+  void tasksThatMayBeTheSameMeetOnceAPersonSaysSo() throws Exception {
+    String job = both("Mend the tide gate", "Mend the tide gates").path("id").asText();
+    String id = checked();
+    JsonNode one = found(id, "Mend the tide gate");
+    assertThat(one.path("kind").asText()).as(found(id) + " " + check(id)).isEqualTo("MAY_BE_ONE");
+    assertThat(one.path("right").path("record").asText()).isEqualTo(job);
+    assertThat(one.path("words").asText())
+        .startsWith("One character of the title differs: “Mend the tide gates”")
+        .contains("Grounds Board: Labels “board”");
+    assertThat(one.path("fields").asText()).isEqualTo("title");
+    assertThat(found(id)).as("neither is told as one that was never made").hasSize(1);
+
+    post("/" + id + "/repair", "{\"kinds\":[\"MAY_BE_ONE\"]}");
+    ended(id);
+    String task = one.path("left").path("record").asText();
+    JsonNode pair = api("/kept-pairs?id=" + task).get(0);
+    assertThat(pair.path("right").path("record").asText()).isEqualTo(job);
+    quiet();
+    assertThat(task(task).path("labels").toString()).isEqualTo("[\"board\"]");
+    assertThat(job(job).path("link").asText()).endsWith("#" + task);
+    assertThat(disagreements()).hasSize(1);
+    answer(disagreements().getFirst(), "LEFT", "");
+    quiet();
+    assertThat(job(job).path("title").asText()).isEqualTo("Mend the tide gate");
+  }
+
+  @Test
+  void tasksThatAreTwoAfterAllAreEachMadeAcross() throws Exception {
+    both("Rake the lower paths", "Rake the lower path");
+    String id = checked();
+    JsonNode one = found(id, "Rake the lower paths");
+    post("/" + id + "/part", "{\"numbers\":[%d]}".formatted(one.path("number").asInt()));
+    assertThat(found(id)).extracting(each -> each.path("kind").asText()).containsOnly("NOT_MADE");
+    assertThat(found(id)).hasSize(2);
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_MADE\"]}");
+    ended(id);
+    quiet();
+    assertThat(jobOf(one.path("left").path("record").asText()).orElseThrow().path("title").asText())
+        .isEqualTo("Rake the lower paths");
+  }
 }

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -16,12 +17,14 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.FirstMeeting;
 import org.ysthmos.core.decide.Look;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.SideCheck;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.TaskDecision;
+import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Side;
@@ -39,8 +42,9 @@ public class DryLook {
    * What would come of it.
    *
    * @param writes what would be written, each side in a sentence
+   * @param tells by what the task may be known on the other side, if it is made there
    */
-  public record Came(Decision decision, List<String> writes) {}
+  public record Came(Decision decision, List<String> writes, Set<String> tells) {}
 
   private final EngineWorld.Sources sources;
   private final AppClock clock;
@@ -57,11 +61,12 @@ public class DryLook {
   public Came at(BridgeVersion bridge, Side side, String record, Look look) {
     CompiledTwoWay both = bridge.between().orElseThrow();
     EventRow row = SyncedLooks.event(both.place(side), record, look, clock.instant());
+    EngineWorld world = new EngineWorld(sources, clock, row);
     Decision decision =
         Decider.decide(
             bridge.seenFrom(row.systemId(), row.collectionId()),
             ReceivedEvents.event(row),
-            new EngineWorld(sources, clock, row),
+            world,
             Mode.PLAIN);
     List<String> writes = new ArrayList<>();
     for (TaskDecision task : decision.tasks()) {
@@ -69,7 +74,16 @@ public class DryLook {
           .ifPresent(
               delivery -> writes.add(sentence(both, Synced.sideOf(task.member()), delivery)));
     }
-    return new Came(decision, writes);
+    Set<String> tells =
+        decision.verdict() == Verdict.CREATE
+            ? decision.answers().stream()
+                .filter(answer -> answer.lookup().equals(Synced.word(side)))
+                .flatMap(answer -> answer.records().stream())
+                .findFirst()
+                .map(task -> FirstMeeting.tells(both, side, record, task, world))
+                .orElse(Set.of())
+            : Set.of();
+    return new Came(decision, writes, tells);
   }
 
   private static String sentence(CompiledTwoWay both, Side side, PlannedDelivery delivery) {

@@ -26,6 +26,7 @@ interface CheckItemMapper {
    * @param side where something is to be done, or the task is missing; null if on both
    * @param fields the names of the fields, with commas
    * @param words what would be done, each on a line
+   * @param tells by what it may be known on the other side, each on a line
    * @param looks how often it was looked at in vain
    * @param traceId the trace that puts it right
    */
@@ -42,15 +43,16 @@ interface CheckItemMapper {
       String title,
       String fields,
       String words,
+      String tells,
       int looks,
       @Nullable String traceId) {}
 
   @Insert(
       """
       INSERT INTO full_check_item (check_id, number, state, pair_hash, missing, left_record,
-        right_record, title, fields, words, looks)
+        right_record, title, fields, words, tells, looks)
       VALUES (#{checkId}, #{number}, #{state}, #{pairHash}, #{missing}, #{leftRecord},
-        #{rightRecord}, #{title}, '', '', 0)
+        #{rightRecord}, #{title}, '', #{words}, '', 0)
       """)
   void add(ItemRow item);
 
@@ -81,7 +83,7 @@ interface CheckItemMapper {
   @Select(
       """
       <script>
-      SELECT * FROM full_check_item WHERE check_id = #{check}
+      SELECT * FROM full_check_item WHERE check_id = #{check} AND state != 'MET'
       <choose>
         <when test="kind != null">AND kind = #{kind} AND number &gt; #{after}
           ORDER BY check_id, kind, number</when>
@@ -101,10 +103,42 @@ interface CheckItemMapper {
 
   @Select(
       """
-      SELECT kind, state, COUNT(*) FROM full_check_item WHERE check_id = #{check}
+      SELECT kind, state, COUNT(*) FROM full_check_item WHERE check_id = #{check} AND state != 'MET'
       GROUP BY kind, state
       """)
   List<CountRow> counts(@Param("check") long check);
+
+  /** The tasks of which none is on the other side, in order. */
+  @Select(
+      """
+      SELECT * FROM full_check_item
+      WHERE check_id = #{check} AND kind = 'NOT_MADE' AND state = 'FOUND' AND number > #{after}
+      ORDER BY check_id, kind, number LIMIT #{most}
+      """)
+  List<ItemRow> strays(
+      @Param("check") long check, @Param("after") int after, @Param("most") int most);
+
+  /** Two that may be the same are stood for by another item. */
+  @Update(
+      """
+      UPDATE full_check_item SET state = 'MET'
+      WHERE check_id = #{check} AND number IN (#{left}, #{right}) AND state = 'FOUND'
+      """)
+  int meet(@Param("check") long check, @Param("left") int left, @Param("right") int right);
+
+  /** Two that are not the same after all stand for themselves again. */
+  @Update(
+      """
+      UPDATE full_check_item SET state = 'FOUND' WHERE check_id = #{item.checkId} AND state = 'MET'
+        AND (left_record = #{item.leftRecord} OR right_record = #{item.rightRecord})
+      """)
+  void part(@Param("item") ItemRow item);
+
+  @Delete("DELETE FROM full_check_item WHERE check_id = #{check} AND number = #{number}")
+  void remove(@Param("check") long check, @Param("number") int number);
+
+  @Select("SELECT * FROM full_check_item WHERE check_id = #{check} AND number = #{number}")
+  @Nullable ItemRow find(@Param("check") long check, @Param("number") int number);
 
   /** How many are not put right. */
   @Select(
@@ -125,7 +159,7 @@ interface CheckItemMapper {
   @Update(
       """
       UPDATE full_check_item SET state = #{state}, kind = #{kind}, side = #{side},
-        fields = #{fields}, words = #{words}, title = #{title}
+        fields = #{fields}, words = #{words}, tells = #{tells}
       WHERE check_id = #{checkId} AND number = #{number} AND state = 'TO_LOOK'
       """)
   int looked(ItemRow item);

@@ -8,6 +8,8 @@ public enum CheckItemState {
   FOUND,
   /** A person was asked about it before, and has not answered yet. */
   ASKED,
+  /** It and another one may be the same, which stands for both. */
+  MET,
   /** It is to be put right. */
   WAITING,
   /** A trace puts it right. */

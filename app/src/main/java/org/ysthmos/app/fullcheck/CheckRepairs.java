@@ -122,22 +122,21 @@ class CheckRepairs {
   private Optional<String> trace(CheckRow check, ItemRow item) {
     String by = "full check " + check.id();
     String pair = item.pairHash();
+    Look look = CloserLooks.look(item);
     if (pair != null) {
-      Side gone = item.missing();
       return looks.look(
-          check.bridgeId(),
-          pair,
-          gone == null ? Look.PLAIN : Look.gone(gone),
-          by,
-          "Looked at both, as a full check found them otherwise");
+          check.bridgeId(), pair, look, by, "Looked at both, as a full check found them otherwise");
     }
     Side side = item.leftRecord() == null ? Side.RIGHT : Side.LEFT;
     return looks.look(
         check.bridgeId(),
         side,
         Objects.requireNonNull(side == Side.LEFT ? item.leftRecord() : item.rightRecord()),
+        look,
         by,
-        "Looked at, as a full check found no other one of it");
+        look.meets()
+            .map(other -> "A person says that it and “%s” are the same".formatted(other))
+            .orElse("Looked at, as a full check found no other one of it"));
   }
 
   /** Whether its trace has ended by now. */

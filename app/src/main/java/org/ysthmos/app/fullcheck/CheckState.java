@@ -13,6 +13,10 @@ public enum CheckState {
   MISSING_RIGHT,
   /** What stood out is being looked at, each with its other one. */
   LOOKING,
+  /** Among the tasks without another one, those are being found that may be the same. */
+  MEETING,
+  /** Those that may be the same are being looked at together. */
+  COMPARING,
   /** All that stood out was looked at. */
   ENDED,
   /** What was chosen is being put right. */
@@ -27,7 +31,7 @@ public enum CheckState {
     return switch (this) {
       case READING_LEFT, MISSING_LEFT -> Optional.of(Side.LEFT);
       case READING_RIGHT, MISSING_RIGHT -> Optional.of(Side.RIGHT);
-      case LOOKING, ENDED, REPAIRING, STOPPED, FAILED -> Optional.empty();
+      case LOOKING, MEETING, COMPARING, ENDED, REPAIRING, STOPPED, FAILED -> Optional.empty();
     };
   }
 
@@ -38,7 +42,9 @@ public enum CheckState {
       case MISSING_LEFT -> READING_RIGHT;
       case READING_RIGHT -> MISSING_RIGHT;
       case MISSING_RIGHT -> LOOKING;
-      case LOOKING, REPAIRING -> ENDED;
+      case LOOKING -> MEETING;
+      case MEETING -> COMPARING;
+      case COMPARING, REPAIRING -> ENDED;
       case ENDED, STOPPED, FAILED ->
           throw new IllegalStateException("nothing follows by itself on " + this);
     };

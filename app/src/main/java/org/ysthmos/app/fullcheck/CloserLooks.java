@@ -4,7 +4,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -81,7 +83,7 @@ class CloserLooks {
       return lookAt(check, next.getFirst(), bridge);
     }
     if (after == 0) {
-      return journal.now(() -> checks.become(check, CheckState.ENDED, null)) == 1;
+      return journal.now(() -> checks.become(check, check.state().next(), null)) == 1;
     }
     // Those that were put off have another turn.
     journal.run(() -> goOnAt(check, null));
@@ -94,7 +96,7 @@ class CloserLooks {
 
   private boolean lookAt(CheckRow check, ItemRow item, BridgeVersion bridge)
       throws InterruptedException {
-    Look look = item.missing() == null ? Look.PLAIN : Look.gone(item.missing());
+    Look look = look(item);
     if (isUnderWay(check, item, bridge.between().orElseThrow())) {
       return putOff(check, item, "Something is still under way between both");
     }
@@ -117,8 +119,23 @@ class CloserLooks {
         check,
         item,
         difference
-            .map(found -> looked(item, state(check, item, found), found, came.writes()))
+            .map(
+                found ->
+                    looked(
+                        item,
+                        state(check, item, found),
+                        found,
+                        new Wishes(came.writes(), came.tells())))
             .orElse(null));
+  }
+
+  /** What is asked for when it is put right. */
+  static Look look(ItemRow item) {
+    String right = item.rightRecord();
+    if (item.pairHash() == null && item.leftRecord() != null && right != null) {
+      return Look.meeting(right);
+    }
+    return item.missing() == null ? Look.PLAIN : Look.gone(item.missing());
   }
 
   /** What a person is asked about already waits for the answer, and not to be put right. */
@@ -163,7 +180,7 @@ class CloserLooks {
     if (item.looks() + 1 >= MOST_VAIN) {
       Difference unclear =
           new Difference(Difference.Kind.UNCLEAR, Optional.empty(), List.of(), why);
-      return settle(check, item, looked(item, CheckItemState.FOUND, unclear, List.of()));
+      return settle(check, item, looked(item, CheckItemState.FOUND, unclear, NOTHING));
     }
     return journal.now(
         () -> {
@@ -172,9 +189,21 @@ class CloserLooks {
         });
   }
 
+  /** What a look would write, and what it was told. */
+  private record Wishes(List<String> writes, Set<String> tells) {}
+
+  private static final Wishes NOTHING = new Wishes(List.of(), Set.of());
+
   private static ItemRow looked(
-      ItemRow item, CheckItemState state, Difference difference, List<String> writes) {
-    String because = Words.capital(difference.because());
+      ItemRow item, CheckItemState state, Difference difference, Wishes wishes) {
+    // Of two that may be the same, what speaks for it stands there already.
+    String lines =
+        Stream.of(
+                Stream.of(item.words()), Stream.of(difference.because()), wishes.writes().stream())
+            .flatMap(any -> any)
+            .filter(line -> !line.isBlank())
+            .map(Words::capital)
+            .collect(Collectors.joining("\n"));
     return new ItemRow(
         item.checkId(),
         item.number(),
@@ -187,13 +216,8 @@ class CloserLooks {
         item.rightRecord(),
         item.title(),
         Words.limited(String.join(", ", difference.fields()), 1000),
-        Words.limited(
-            String.join(
-                "\n",
-                Stream.concat(Stream.of(because), writes.stream())
-                    .filter(line -> !line.isBlank())
-                    .toList()),
-            2000),
+        Words.limited(lines, 2000),
+        Words.limited(String.join("\n", wishes.tells()), 2000),
         item.looks(),
         null);
   }

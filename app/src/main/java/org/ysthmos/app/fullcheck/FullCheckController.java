@@ -108,6 +108,16 @@ class FullCheckController {
     return told(id);
   }
 
+  /** Those that are two, though they may be the same. */
+  record PartWish(List<Integer> numbers) {}
+
+  /** Takes tasks that may be the same for two; each of them then lacks its other one. */
+  @PostMapping("/{id}/part")
+  FullCheckView part(@PathVariable long id, @RequestBody PartWish wish) {
+    checks.part(id, wish.numbers());
+    return told(id);
+  }
+
   @PostMapping("/{id}/stop")
   FullCheckView stop(@PathVariable long id) {
     checks.stop(id);

@@ -56,6 +56,7 @@ class FullCheckReader implements WithThread {
   private final FullCheckMapper mapper;
   private final ListedPages pages;
   private final CloserLooks closer;
+  private final Meetings meetings;
   private final DryLook looks;
   private final Systems systems;
   private final Journal journal;
@@ -71,6 +72,7 @@ class FullCheckReader implements WithThread {
       FullCheckMapper mapper,
       ListedPages pages,
       CloserLooks closer,
+      Meetings meetings,
       DryLook looks,
       Systems systems,
       Journal journal,
@@ -81,6 +83,7 @@ class FullCheckReader implements WithThread {
     this.mapper = mapper;
     this.pages = pages;
     this.closer = closer;
+    this.meetings = meetings;
     this.looks = looks;
     this.systems = systems;
     this.journal = journal;
@@ -133,7 +136,8 @@ class FullCheckReader implements WithThread {
           switch (check.state()) {
             case READING_LEFT, READING_RIGHT -> readPage(check, bridge.get());
             case MISSING_LEFT, MISSING_RIGHT -> pages.findMissed(check);
-            case LOOKING -> closer.goOn(check, bridge.get());
+            case LOOKING, COMPARING -> closer.goOn(check, bridge.get());
+            case MEETING -> meetings.goOn(check);
             case REPAIRING, ENDED, STOPPED, FAILED -> false;
           };
     } catch (RuntimeException e) {

@@ -153,6 +153,7 @@ class FullCheckViews {
     int items = count.items();
     return switch (count.state()) {
       case TO_LOOK, FOUND -> new FoundKind(kind(count), items, 0, 0, 0, 0);
+      case MET -> new FoundKind(kind(count), 0, 0, 0, 0, 0);
       case ASKED -> new FoundKind(kind(count), items, items, 0, 0, 0);
       case WAITING, UNDER_WAY -> new FoundKind(kind(count), items, 0, items, 0, 0);
       case PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, items, 0);

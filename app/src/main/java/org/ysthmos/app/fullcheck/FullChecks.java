@@ -170,6 +170,27 @@ class FullChecks {
         });
   }
 
+  /** Takes two that may be the same for two: each stands for itself again. */
+  void part(long id, Collection<Integer> numbers) {
+    journal.run(
+        () -> {
+          CheckRow check = get(id);
+          if (check.state() != CheckState.ENDED) {
+            throw refused("Not now", "This check has not ended yet.");
+          }
+          for (int number : numbers) {
+            CheckItemMapper.ItemRow item = items.find(id, number);
+            if (item == null
+                || item.kind() != Difference.Kind.MAY_BE_ONE
+                || item.state() != CheckItemState.FOUND) {
+              throw refused("Nothing to part", "This one is not open any more.");
+            }
+            items.remove(id, number);
+            items.part(item);
+          }
+        });
+  }
+
   /**
    * Stops it. Where it puts right, what was begun still ends and the rest stays as it is; before
    * that, what was read so far is let be.

@@ -210,6 +210,7 @@ class ListedPages {
         Words.limited(out.title(), 300),
         "",
         "",
+        "",
         0,
         null);
   }

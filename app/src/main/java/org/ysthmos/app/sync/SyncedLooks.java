@@ -56,11 +56,11 @@ public class SyncedLooks {
    * @return its id; empty if the bridge is not live, or goes one way by now
    */
   public Optional<String> look(
-      String bridge, Side side, String record, String askedBy, String words) {
+      String bridge, Side side, String record, Look look, String askedBy, String words) {
     return bridges
         .live(bridge)
         .flatMap(live -> live.version().between())
-        .map(both -> begin(bridge, both.place(side), record, body(Look.PLAIN), askedBy, words));
+        .map(both -> begin(bridge, both.place(side), record, body(look), askedBy, words));
   }
 
   private static byte[] body(Look look) {

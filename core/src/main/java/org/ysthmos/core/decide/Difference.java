@@ -28,6 +28,8 @@ public record Difference(Kind kind, Optional<Side> side, List<String> fields, St
     NOT_CARRIED,
     /** A task of one side was never made on the other. */
     NOT_MADE,
+    /** Two tasks without another one that may be the same. */
+    MAY_BE_ONE,
     /** The task of one side is gone. */
     GONE,
     /** A field changed apart on both sides, and a person is to be asked. */
@@ -43,6 +45,10 @@ public record Difference(Kind kind, Optional<Side> side, List<String> fields, St
    */
   public static Optional<Difference> of(Look look, Decision decision) {
     Optional<Synced> synced = decision.synced();
+    if (look.meets().isPresent() && synced.isPresent()) {
+      return Optional.of(
+          new Difference(Kind.MAY_BE_ONE, Optional.empty(), apart(synced.get()), ""));
+    }
     if (decision.verdict() == Verdict.FAILED) {
       return failed(look, decision.failures().getFirst());
     }

@@ -75,8 +75,14 @@ final class SyncDecider {
   Decision decide() {
     try {
       Side from = both.from();
+      Optional<String> meets = Look.of(event).meets();
+      if (meets.isPresent()) {
+        return met(from, meets.get());
+      }
       Optional<World.SyncedPair> known = world.synced(id(), from, event.record());
-      Optional<Decision> early = known.isPresent() ? Optional.empty() : early(from);
+      // Nothing of the task comes with a look.
+      boolean told = known.isEmpty() && !event.kind().equals(Look.KIND);
+      Optional<Decision> early = told ? early(from) : Optional.empty();
       if (early.isPresent()) {
         return early.get();
       }
@@ -176,19 +182,22 @@ final class SyncDecider {
     if (SyncGone.isTold(both.from(), both, event)) {
       return passedBy("it was removed, and nothing was made of it");
     }
-    CompiledTwoWay.CompiledPlace place = both.place(both.from());
-    throw new Stopped(
-        Failure.of(
-                FailureKind.LOOKUP_EMPTY,
-                "%s of %s has no %s “%s”"
-                    .formatted(
-                        place.shape().name(),
-                        place.shape().systemName(),
-                        place.shape().recordWord(),
-                        event.record()))
-            .withRemedy(
-                "Check that it is there and may be read, then send again; if it was removed,"
-                    + " nothing need be done"));
+    throw new Stopped(notThere(both.from(), event.record()));
+  }
+
+  private Failure notThere(Side side, String record) {
+    CompiledTwoWay.CompiledPlace place = both.place(side);
+    return Failure.of(
+            FailureKind.LOOKUP_EMPTY,
+            "%s of %s has no %s “%s”"
+                .formatted(
+                    place.shape().name(),
+                    place.shape().systemName(),
+                    place.shape().recordWord(),
+                    record))
+        .withRemedy(
+            "Check that it is there and may be read, then send again; if it was removed,"
+                + " nothing need be done");
   }
 
   /** Makes the task of the other side. */
@@ -246,6 +255,53 @@ final class SyncDecider {
     TaskDecision task = tasks.task(key, to, Optional.empty(), fields, fields, Optional.empty());
     return decision(
         task.verdict(), Optional.of(key), List.of(task), task.because(), Optional.of(synced));
+  }
+
+  /**
+   * A person says that two tasks are the same. They have agreed on nothing yet: what stands for
+   * each other is agreed on, what only one of them has goes to the other, and of the rest it is as
+   * where both changed a field.
+   */
+  private Decision met(Side from, String other) throws Stopped {
+    Side to = from.across();
+    Both<String> ids = Both.by(side -> side == from ? event.record() : other);
+    Optional<World.SyncedPair> ofOther = world.synced(id(), to, other);
+    // The one that is asked for last is the one that counts for what the decision saw.
+    Optional<World.SyncedPair> ofThis = world.synced(id(), from, event.record());
+    if (ofThis.isPresent() && ofThis.get().records().of(to).equals(Optional.of(other))) {
+      return known(ofThis.get().united(), read(from, event.record()));
+    }
+    for (Side side : Side.values()) {
+      if ((side == from ? ofThis : ofOther).isPresent()) {
+        throw new Stopped(inPair(side, ids.of(side)));
+      }
+    }
+    Read here = read(from, event.record());
+    Read there = read(to, other);
+    if (here.record().isEmpty()) {
+      throw new Stopped(notThere(from, event.record()));
+    }
+    if (there.record().isEmpty()) {
+      throw new Stopped(notThere(to, other));
+    }
+    World.SyncedPair pair =
+        new World.SyncedPair(
+            Synced.key(id(), from, event.record()),
+            Both.by(side -> Optional.of(ids.of(side))),
+            new Agreed(Map.of(), Map.of()),
+            Map.of(),
+            Optional.empty());
+    return reconcile(
+        pair, Both.by(side -> side == from ? here : there), reading(here.record().get()));
+  }
+
+  private Failure inPair(Side side, String record) {
+    CompiledTwoWay.CompiledPlace place = both.place(side);
+    return Failure.of(
+            FailureKind.LOOKUP_AMBIGUOUS,
+            "%s “%s” of %s is in a pair with another, or was"
+                .formatted(place.shape().recordWord(), record, place.shape().systemName()))
+        .withRemedy("Find it on Pairs by its id");
   }
 
   private Decision known(World.SyncedPair pair, Read here) throws Stopped {

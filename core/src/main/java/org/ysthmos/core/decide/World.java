@@ -119,6 +119,11 @@ public interface World extends Reading.Surroundings {
     public SyncedPair {
       answers = Map.copyOf(answers);
     }
+
+    /** The same as if it was never parted. */
+    SyncedPair united() {
+      return new SyncedPair(key, records, agreed, answers, Optional.empty());
+    }
   }
 
   /** What a lookup came to. */

@@ -86,6 +86,17 @@ class DifferenceTest {
     assertThat(look(Side.LEFT, "b2", Look.PLAIN)).isEmpty();
   }
 
+  /**
+   * What comes with an event of the ledger says whether it is wanted; with a look comes nothing.
+   */
+  @Test
+  void taskOfNoPairIsReadBeforeItIsPassedBy() {
+    shores.holding("l2", "title", "New", "status", "open", "label", "x");
+    assertThat(look(Side.RIGHT, "l2", Look.PLAIN).orElseThrow().side()).contains(Side.LEFT);
+    shores.holding("l2", "title", "New", "status", "open");
+    assertThat(look(Side.RIGHT, "l2", Look.PLAIN)).isEmpty();
+  }
+
   /** Who says that a task is gone has been asked: what a document leaves to a person is done. */
   @Test
   void taskThatIsGonePartsTheTwoOnceAPersonSaysSo() {

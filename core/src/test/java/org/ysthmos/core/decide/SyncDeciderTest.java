@@ -136,6 +136,61 @@ class SyncDeciderTest {
     assertThat(to(Side.RIGHT, made).orElseThrow().fields()).containsEntry("note", Text.of("b1"));
   }
 
+  private Decision meet(String left, String right) {
+    return shores.decide(
+        Shores.BRIDGE, Side.LEFT, Look.KIND, left, Look.meeting(right).data().toString());
+  }
+
+  /** What stands for each other is agreed on; what only one has goes across; the rest is asked. */
+  @Test
+  void twoTasksThatAreThereMeet() {
+    shores
+        .holding("b1", "title", LONG, "lane", "doing", "note", "by boat")
+        .holding("l1", "title", "Mend the sluice…", "status", "in-work", "due", "2026-12-01");
+    Decision met = meet("b1", "l1");
+    assertThat(met.verdict()).isEqualTo(Verdict.UPDATE);
+    assertThat(to(Side.RIGHT, met).orElseThrow().fields())
+        .containsOnly(Map.entry("note", Text.of("by boat")));
+    assertThat(to(Side.LEFT, met).orElseThrow().fields())
+        .containsOnly(Map.entry("due", Moment.parse("2026-12-01T17:00:00Z")));
+    Synced synced = met.synced().orElseThrow();
+    assertThat(synced.records()).isEqualTo(new Both<>(Optional.of("b1"), Optional.of("l1")));
+    assertThat(synced.conflicts()).isEmpty();
+
+    shores.holding("l1", "title", "Repair", "status", "done");
+    assertThat(meet("b1", "l1").synced().orElseThrow().conflicts())
+        .extracting(Synced.Disagreement::field)
+        .containsExactly("title", "status");
+  }
+
+  @Test
+  void taskThatIsInAPairMeetsNoOtherAndOneThatIsGoneMeetsNone() {
+    shores
+        .holding("b1", "title", "Mend", "lane", "doing")
+        .holding("l1", "title", "Mend", "status", "in-work")
+        .holding("b2", "title", "Mend", "lane", "doing");
+    assertThat(meet("b1", "l2").failures().getFirst().kind()).isEqualTo(FailureKind.LOOKUP_EMPTY);
+    assertThat(meet("b3", "l1").failures().getFirst().message()).contains("“b3”");
+    shores.paired(pair());
+    assertThat(meet("b2", "l1").failures().getFirst().message())
+        .isEqualTo("task “l1” of Ledger is in a pair with another, or was");
+    // The same two again are the pair that they are.
+    assertThat(meet("b1", "l1").verdict()).isEqualTo(Verdict.UNCHANGED);
+    shores
+        .paired(
+            new SyncedPair(
+                pair().key(),
+                pair().records(),
+                pair().agreed(),
+                Map.of(),
+                Optional.of("a person said so")))
+        .holding("l1", "title", "Mend it", "status", "in-work");
+    Decision united = meet("b1", "l1");
+    assertThat(to(Side.LEFT, united).orElseThrow().fields())
+        .containsOnly(Map.entry("title", Text.of("Mend it")));
+    assertThat(united.synced().orElseThrow().parted()).isEmpty();
+  }
+
   @Test
   void whatIsNotWantedAcrossIsPassedByAndIfTheEventSaysSoNotEvenRead() {
     assertThat(shores.decide(Shores.BRIDGE, Side.RIGHT, "created", "l1", "{}").verdict())
