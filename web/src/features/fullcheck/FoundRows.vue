@@ -38,7 +38,9 @@ const none = (one: Found) => (one.kind === 'NOT_MADE' ? 'not made' : '–')
           {{ one.title }}
           <small class="mid"
             >{{ KINDS[one.kind]
-            }}<template v-if="one.fields">: {{ fieldNames(one) }}</template></small
+            }}<template v-if="one.fields && one.kind !== 'MAY_BE_ONE'"
+              >: {{ fieldNames(one) }}</template
+            ></small
           >
         </th>
         <td v-for="(task, i) in [one.left, one.right]" :key="i" class="mono">
@@ -60,6 +62,9 @@ const none = (one: Found) => (one.kind === 'NOT_MADE' ? 'not made' : '–')
           <span v-if="one.kind === 'GONE'">The two become a pair no more</span>
           <span v-if="one.kind === 'APART' && one.state !== 'ASKED'"
             >A person is asked on Pairs which is right</span
+          >
+          <span v-if="one.kind === 'MAY_BE_ONE' && one.fields"
+            >Asked on Pairs: {{ fieldNames(one) }}</span
           >
         </td>
         <td class="stand">

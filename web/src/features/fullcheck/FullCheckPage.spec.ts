@@ -51,9 +51,16 @@ const found = [
 async function page(checks: FullCheck[], items = found) {
   const asked = serve({
     'GET /differences': items,
-    'GET /full-checks?bridge=works': { bridgeName: 'Works', checks },
+    'GET /full-checks?bridge=works': {
+      bridgeName: 'Works',
+      left: 'Works, Grounds Board',
+      right: 'Jobs, Works Ledger',
+      checks,
+    },
     'POST /repair': check,
     'POST /stop': check,
+    'POST /part': check,
+    'POST /meet': { trace: 't7' },
     'POST /full-checks': check,
   })
   const view = mount(FullCheckPage, {
@@ -111,6 +118,42 @@ describe('a full check', () => {
       kinds: ['NOT_CARRIED', 'NOT_MADE'],
       numbers: null,
     })
+  })
+
+  it('pairs two that may be the same only where that is said of them, and takes them for two', async () => {
+    const met = one(5, {
+      kind: 'MAY_BE_ONE',
+      fields: 'title',
+      words: 'One character of the title differs: “Task 5s”',
+    })
+    const kinds: FullCheck['kinds'] = [
+      ...check.kinds,
+      { kind: 'MAY_BE_ONE', found: 1, asked: 0, waiting: 0, putRight: 0, notPutRight: 0 },
+    ]
+    const { view, asked } = await page([{ ...check, kinds }], [...found, met])
+    expect(view.text()).toContain('Asked on Pairs: title')
+    expect(button(view, 'Put all 3 right…')).toBeDefined()
+    expect(button(view, 'They are two')).toBeUndefined()
+    await view.find('input[aria-label="Choose Task 5"]').setValue(true)
+    await press(view, 'They are two')
+    expect(asked.find((call) => call.key === 'POST /part')!.body).toEqual({ numbers: [5] })
+    await view.find('input[aria-label="Choose Task 5"]').setValue(true)
+    await press(view, 'Put 1 right…')
+    expect(view.text()).toContain('1 pair made of two tasks that are there')
+  })
+
+  it('pairs two by their ids', async () => {
+    const { view, asked } = await page([])
+    const inputs = view.findAll('input[type=text]')
+    await inputs[0]!.setValue(' gb-1 ')
+    await inputs[1]!.setValue('wl-2')
+    await view.find('form').trigger('submit')
+    await flushPromises()
+    expect(asked.find((call) => call.key === 'POST /meet')!.body).toEqual({
+      left: 'gb-1',
+      right: 'wl-2',
+    })
+    expect(view.text()).toContain('See what came of it')
   })
 
   it('says how far it is, and can be stopped', async () => {

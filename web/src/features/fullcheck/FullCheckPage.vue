@@ -9,8 +9,18 @@ import { dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import FoundRows from './FoundRows.vue'
+import MeetByHand from './MeetByHand.vue'
 import RepairDialog from './RepairDialog.vue'
-import { begin, readChecks, readFound, stop, type Found, type FullCheck, type Kind } from './api'
+import {
+  begin,
+  part,
+  readChecks,
+  readFound,
+  stop,
+  type Found,
+  type FullCheck,
+  type Kind,
+} from './api'
 import {
   alike,
   asked,
@@ -35,7 +45,7 @@ const chosen = ref<number[]>([])
 const asking = ref<{ kinds: Kind[] } | { numbers: number[] } | null>(null)
 
 const { data, error, loading, load } = useResource(async () => {
-  const { bridgeName, checks } = await readChecks(props.id)
+  const { bridgeName, left, right, checks } = await readChecks(props.id)
   const wanted = Number(route.query.check ?? 0)
   const check = checks.find((one) => one.id === wanted) ?? checks[0] ?? null
   const found: Found[] = []
@@ -45,7 +55,7 @@ const { data, error, loading, load } = useResource(async () => {
     found.push(...next)
     more = next.length === PAGE
   }
-  return { bridgeName, checks, check, found, more }
+  return { bridgeName, left, right, checks, check, found, more }
 })
 const { busy, error: refused, during } = useActing()
 watch(
@@ -81,7 +91,10 @@ const meant = computed(() => {
       many: ticked.filter((one) => one.kind === of).length,
     }))
   }
-  const shown = kind.value ? [kind.value] : (Object.keys(KINDS) as Kind[])
+  // Which tasks are the same is said of them alone, never with all the rest.
+  const all = (Object.keys(KINDS) as Kind[]).filter((of) => of !== 'MAY_BE_ONE')
+  const any = all.some((of) => leftOf(of) > 0)
+  const shown = kind.value ? [kind.value] : any ? all : (['MAY_BE_ONE'] as Kind[])
   return shown.map((of) => ({ kind: of, many: leftOf(of) })).filter((one) => one.many > 0)
 })
 const many = computed(() => meant.value.reduce((sum, one) => sum + one.many, 0))
@@ -89,6 +102,17 @@ const wish = () =>
   chosen.value.length
     ? { numbers: [...chosen.value] }
     : { kinds: meant.value.map((one) => one.kind) }
+
+/** Whether all that is ticked may be the same as another. */
+const mayBeOne = computed(
+  () =>
+    chosen.value.length > 0 &&
+    meant.value.every((one) => one.kind === 'MAY_BE_ONE' || one.many === 0),
+)
+async function theyAreTwo() {
+  await act(() => part(check.value!.id, chosen.value))
+  chosen.value = []
+}
 
 function show(of: Kind | null) {
   kind.value = of
@@ -135,6 +159,15 @@ const lacking = (one: FullCheck) =>
         @click="act(() => begin(id))"
       >
         Check both sides now
+      </button>
+      <button
+        v-if="mayBeOne && !runs"
+        class="btn"
+        :disabled="busy"
+        title="Each of them then stands for itself, and can be made on the other side"
+        @click="theyAreTwo"
+      >
+        {{ chosen.length === 1 ? 'They are two' : 'Each is two' }}
       </button>
       <button
         v-if="open && !runs"
@@ -215,6 +248,7 @@ const lacking = (one: FullCheck) =>
         </ul>
       </section>
     </template>
+    <MeetByHand :bridge="id" :left="data.left" :right="data.right" />
     <RepairDialog
       v-if="asking && check"
       :check="check.id"

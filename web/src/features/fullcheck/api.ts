@@ -12,6 +12,12 @@ export const readFound = (id: number, kind: Kind | null, after: number) =>
     `/api/full-checks/${id}/differences?after=${after}${kind === null ? '' : `&kind=${kind}`}`,
   )
 export const stop = (id: number) => post<FullCheck>(`/api/full-checks/${id}/stop`, {})
+/** Makes two tasks that are there a pair. */
+export const meet = (bridge: string, left: string, right: string) =>
+  post<Schemas['Looking']>(`/api/kept-pairs/${encodeURIComponent(bridge)}/meet`, { left, right })
+/** Takes tasks that may be the same for two. */
+export const part = (id: number, numbers: number[]) =>
+  post<FullCheck>(`/api/full-checks/${id}/part`, { numbers })
 /** Puts right all of some kinds, or single ones. */
 export const repair = (id: number, wish: { kinds: Kind[] } | { numbers: number[] }) =>
   post<FullCheck>(`/api/full-checks/${id}/repair`, { kinds: null, numbers: null, ...wish })

@@ -5,6 +5,7 @@ import type { Found, FullCheck, Kind } from './api'
 export const KINDS: Record<Kind, string> = {
   NOT_CARRIED: 'Not carried across',
   NOT_MADE: 'Not made on the other side',
+  MAY_BE_ONE: 'May be the same',
   GONE: 'Gone on one side',
   APART: 'Changed apart',
   UNCLEAR: 'Cannot be told',
@@ -14,6 +15,7 @@ export const KINDS: Record<Kind, string> = {
 const DOES: Record<Kind, (many: number) => string> = {
   NOT_CARRIED: (many) => `${counted(many, 'change')} carried across`,
   NOT_MADE: (many) => `${counted(many, 'task')} made on the other side`,
+  MAY_BE_ONE: (many) => `${counted(many, 'pair')} made of two tasks that are there`,
   GONE: (many) => `${counted(many, 'pair')} ended as the bridge says for what is gone`,
   APART: (many) => `${counted(many, 'question')} asked on Pairs`,
   UNCLEAR: (many) => `${counted(many, 'look')} tried once more`,
@@ -65,6 +67,10 @@ export function at(check: FullCheck): string {
       return `Looking for what ${check.right.place} lacks`
     case 'LOOKING':
       return `Looking closer at what stands out: ${check.toLook.toLocaleString('en')} left`
+    case 'MEETING':
+      return 'Looking for tasks of both that may be the same'
+    case 'COMPARING':
+      return `Looking at those that may be the same: ${check.toLook.toLocaleString('en')} left`
     case 'REPAIRING': {
       const waiting = check.kinds.reduce((sum, kind) => sum + kind.waiting, 0)
       return `Putting right: ${waiting.toLocaleString('en')} left`
@@ -86,6 +92,7 @@ export const fieldNames = (found: Found) => found.fields.replaceAll('-', ' ')
 
 export const STANDS: Record<Found['state'], string> = {
   TO_LOOK: '',
+  MET: '',
   FOUND: '',
   ASKED: 'asked on Pairs',
   WAITING: 'waits for its turn',

@@ -253,6 +253,35 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(job(job).path("title").asText()).isEqualTo("Mend the tide gate");
   }
 
+  /** By hand even two that no list would show as the same, and again after they were parted. */
+  @Test
+  void twoTasksArePairedByHandAndUnitedAgain() throws Exception {
+    String job = both("Hang the lamps", "Lamps on the pier").path("id").asText();
+    JsonNode left = found(checked(), "Hang the lamps").path("left");
+    String task = left.path("record").asText();
+    String wish = "{\"left\":\" %s \",\"right\":\"%s\"}".formatted(task, job);
+    String at = app("/api/kept-pairs/" + BRIDGE);
+    assertThat(send("POST", at + "/meet", wish, JSON_BODY).statusCode()).isEqualTo(200);
+    quiet();
+    JsonNode pair = api("/kept-pairs?id=" + job).get(0);
+    assertThat(pair.path("left").path("record").asText()).isEqualTo(task);
+    answer(disagreements().getFirst(), "RIGHT", "");
+    quiet();
+    assertThat(task(task).path("title").asText()).isEqualTo("Lamps on the pier");
+
+    String part = at + "/" + pair.path("key").asText() + "/part";
+    assertThat(send("POST", part, "", Map.of()).statusCode()).isEqualTo(200);
+    changeTask(task, "{\"lane\":\"finished\"}");
+    quiet();
+    assertThat(job(job).path("status").asText()).isEqualTo("in-work");
+    assertThat(send("POST", at + "/meet", wish, JSON_BODY).statusCode()).isEqualTo(200);
+    quiet();
+    assertThat(job(job).path("status").asText()).isEqualTo("done");
+    assertThat(api("/kept-pairs?id=" + job).get(0).path("parted").asText()).isEmpty();
+    String nobody = "{\"left\":\"\",\"right\":\"x\"}";
+    assertThat(send("POST", at + "/meet", nobody, JSON_BODY).statusCode()).isEqualTo(400);
+  }
+
   @Test
   void tasksThatAreTwoAfterAllAreEachMadeAcross() throws Exception {
     both("Rake the lower paths", "Rake the lower path");

@@ -19,6 +19,7 @@ import org.ysthmos.app.fullcheck.FullCheckViews.FullCheckView;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.decide.Difference;
+import org.ysthmos.core.sync.Side;
 
 /** Full checks: both lists of a bridge that goes both ways, held against what was agreed. */
 @RestController
@@ -62,15 +63,19 @@ class FullCheckController {
   /**
    * The checks of a bridge.
    *
+   * @param left the place on the left, for example {@code Works, Grounds Board}
    * @param checks the newest first
    */
-  record FullCheckList(String bridgeName, List<FullCheckView> checks) {}
+  record FullCheckList(String bridgeName, String left, String right, List<FullCheckView> checks) {}
 
   /** Those of a bridge. */
   @GetMapping
   FullCheckList ofBridge(@RequestParam String bridge) {
     return new FullCheckList(
-        bridges.nameOf(bridge), checks.ofBridge(bridge).stream().map(views::view).toList());
+        bridges.nameOf(bridge),
+        views.place(bridge, Side.LEFT),
+        views.place(bridge, Side.RIGHT),
+        checks.ofBridge(bridge).stream().map(views::view).toList());
   }
 
   /** Begins to read both lists; nothing is written. */

@@ -139,12 +139,22 @@ class FullCheckViews {
     return bridges.live(bridge).flatMap(live -> live.version().between());
   }
 
+  /** A place of a bridge as people call it; empty if it is not live. */
+  String place(String bridge, Side side) {
+    return place(both(bridge), side);
+  }
+
+  private static String place(Optional<CompiledTwoWay> both, Side side) {
+    return both.map(one -> one.place(side).shape())
+        .map(shape -> shape.name() + ", " + shape.systemName())
+        .orElse("");
+  }
+
   private static CheckedList list(
       Optional<CompiledTwoWay> both, Side side, int read, @Nullable String lacks) {
-    String system = both.map(one -> one.place(side).shape().systemName()).orElse("");
     return new CheckedList(
-        both.map(one -> one.place(side).shape().name() + ", " + system).orElse(""),
-        system,
+        place(both, side),
+        both.map(one -> one.place(side).shape().systemName()).orElse(""),
         read,
         Optional.ofNullable(lacks).orElse(""));
   }

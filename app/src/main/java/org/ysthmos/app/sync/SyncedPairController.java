@@ -209,6 +209,41 @@ class SyncedPairController {
             .formatted(By.PERSON.name(), Synced.word(wish.leads().across())));
   }
 
+  /** Two tasks that are the same, by their ids. */
+  record MeetWish(String left, String right) {}
+
+  /**
+   * Makes two tasks that are there a pair: what stands for each other is agreed on, what only one
+   * has goes to the other, and of the rest it is as where both changed a field.
+   */
+  @PostMapping("/{bridge}/meet")
+  Looking meet(@PathVariable String bridge, @RequestBody MeetWish wish) {
+    if (wish.left().isBlank() || wish.right().isBlank()) {
+      throw new ApiProblem(HttpStatus.BAD_REQUEST, "Which two", "Give the ids of both tasks.");
+    }
+    String right = wish.right().strip();
+    String trace =
+        journal
+            .now(
+                () ->
+                    looks.look(
+                        bridge,
+                        Side.LEFT,
+                        wish.left().strip(),
+                        Look.meeting(right),
+                        By.PERSON.name(),
+                        "A %s says that it and “%s” are the same"
+                            .formatted(By.PERSON.name(), right)))
+            .orElseThrow(() -> ApiProblem.notFound("live bridge that goes both ways", bridge));
+    return begun(bridge, trace);
+  }
+
+  private Looking begun(String bridge, String trace) {
+    queue.raise();
+    feed.changed(bridge, trace);
+    return new Looking(trace);
+  }
+
   private Looking look(SyncedRow row, Look look, String words) {
     if (row.partedBecause() != null) {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not done", "The two are a pair no more.");
@@ -220,9 +255,7 @@ class SyncedPairController {
                 () ->
                     new ApiProblem(
                         HttpStatus.CONFLICT, "Not done", "Its bridge is not live any more."));
-    queue.raise();
-    feed.changed(row.bridgeId(), trace);
-    return new Looking(trace);
+    return begun(row.bridgeId(), trace);
   }
 
   private SyncedRow known(String bridge, String key) {
