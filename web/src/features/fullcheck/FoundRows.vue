@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { useSession } from '@/shared/composables/session'
+import { momentsIn } from '@/shared/format/time'
 import type { Found } from './api'
 import { fieldNames, KINDS, STANDS } from './words'
 
 /** What a check found, each with both tasks and with what would be done about it. */
 defineProps<{ found: Found[]; left: string; right: string; choosing: boolean }>()
 const chosen = defineModel<number[]>('chosen', { required: true })
+const { zone } = useSession()
 const open = (one: Found) => one.state === 'FOUND' || one.state === 'NOT_PUT_RIGHT'
 /** Where a task stands that is not there. */
 const none = (one: Found) => (one.kind === 'NOT_MADE' ? 'not made' : '–')
@@ -58,7 +61,7 @@ const none = (one: Found) => (one.kind === 'NOT_MADE' ? 'not made' : '–')
           <span v-else :class="{ dim: !task.record }">{{ task.record || none(one) }}</span>
         </td>
         <td class="words">
-          <span v-for="line in one.words.split('\n')" :key="line">{{ line }}</span>
+          <span v-for="line in one.words.split('\n')" :key="line">{{ momentsIn(line, zone) }}</span>
           <span v-if="one.kind === 'GONE'">The two become a pair no more</span>
           <span v-if="one.kind === 'APART' && one.state !== 'ASKED'"
             >A person is asked on Pairs which is right</span

@@ -175,7 +175,8 @@ const lacking = (one: FullCheck) =>
         :disabled="busy || !many"
         @click="asking = wish()"
       >
-        Put {{ chosen.length || kind ? '' : 'all ' }}{{ many.toLocaleString('en') }} right…
+        Put {{ chosen.length || kind || many === 1 ? '' : 'all '
+        }}{{ many.toLocaleString('en') }} right…
       </button>
     </div>
     <p v-if="refused" class="note bad" role="alert">{{ refused }}</p>

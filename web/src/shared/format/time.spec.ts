@@ -4,6 +4,7 @@ import {
   clockText,
   dayAndTime,
   fullTime,
+  momentsIn,
   placeName,
   preciseTime,
   span,
@@ -81,4 +82,10 @@ describe('spans have a unit that fits', () => {
   ])('what began at %s is %s old', (at, words) => {
     expect(age(at, NOW)).toBe(words)
   })
+})
+
+it('shows quoted moments as people read them, and leaves the rest', () => {
+  expect(momentsIn('Board: Due “2026-12-03T17:00:00Z”, Title “At 2026”', LISBON)).toBe(
+    'Board: Due “3 Dec 2026, 17:00”, Title “At 2026”',
+  )
 })

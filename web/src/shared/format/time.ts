@@ -121,6 +121,10 @@ export function momentText(text: string, zone: string): string {
   })
 }
 
+/** A text in which each quoted moment is shown as seen in a zone. */
+export const momentsIn = (text: string, zone: string) =>
+  text.replace(/(?<=“)[^“”]*(?=”)/g, (quoted) => momentText(quoted, zone))
+
 /** The day of a moment as seen in a zone, for one that may lie in another year: `9 September 2027`. */
 export const dayText = (at: string, zone: string) =>
   parts(new Date(at), zone, { day: 'numeric', month: 'long', year: 'numeric' })
