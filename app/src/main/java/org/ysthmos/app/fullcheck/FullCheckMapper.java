@@ -169,37 +169,24 @@ interface FullCheckMapper {
   record PairRow(
       String pairHash, String title, @Nullable String leftRecord, @Nullable String rightRecord) {}
 
-  /** Pairs whose task was not met on the list, in order. */
+  /** Pairs whose task was not met on the list of a side, in order. */
   @Select(
       """
       SELECT pair_hash, title, left_record, right_record
-      FROM synced_pair p
-      WHERE bridge_id = #{bridge} AND pair_hash > #{after} AND parted_at IS NULL
-        AND left_record IS NOT NULL
+      FROM (
+        SELECT pair_hash, title, left_record, right_record,
+          CASE WHEN CAST(#{side} AS VARCHAR) = 'LEFT' THEN left_record ELSE right_record END listed
+        FROM synced_pair
+        WHERE bridge_id = #{bridge} AND pair_hash > #{after} AND parted_at IS NULL) p
+      WHERE listed IS NOT NULL
         AND NOT EXISTS (SELECT 1 FROM full_check_seen s
-          WHERE s.check_id = #{check} AND s.side = 'LEFT' AND s.record = p.left_record)
-      ORDER BY bridge_id, pair_hash LIMIT #{most}
+          WHERE s.check_id = #{check} AND s.side = #{side} AND s.record = p.listed)
+      ORDER BY pair_hash LIMIT #{most}
       """)
-  List<PairRow> missedLeft(
+  List<PairRow> missed(
       @Param("check") long check,
       @Param("bridge") String bridge,
-      @Param("after") String after,
-      @Param("most") int most);
-
-  /** Pairs whose task was not met on the list, in order. */
-  @Select(
-      """
-      SELECT pair_hash, title, left_record, right_record
-      FROM synced_pair p
-      WHERE bridge_id = #{bridge} AND pair_hash > #{after} AND parted_at IS NULL
-        AND right_record IS NOT NULL
-        AND NOT EXISTS (SELECT 1 FROM full_check_seen s
-          WHERE s.check_id = #{check} AND s.side = 'RIGHT' AND s.record = p.right_record)
-      ORDER BY bridge_id, pair_hash LIMIT #{most}
-      """)
-  List<PairRow> missedRight(
-      @Param("check") long check,
-      @Param("bridge") String bridge,
+      @Param("side") Side side,
       @Param("after") String after,
       @Param("most") int most);
 

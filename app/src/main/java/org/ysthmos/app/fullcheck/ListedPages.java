@@ -227,10 +227,7 @@ class ListedPages {
   private boolean findMissedInChange(CheckRow check) {
     Side side = check.state().side().orElseThrow();
     String after = check.place() == null ? "" : check.place();
-    List<PairRow> missed =
-        side == Side.LEFT
-            ? mapper.missedLeft(check.id(), check.bridgeId(), after, MISSED_AT_ONCE)
-            : mapper.missedRight(check.id(), check.bridgeId(), after, MISSED_AT_ONCE);
+    List<PairRow> missed = mapper.missed(check.id(), check.bridgeId(), side, after, MISSED_AT_ONCE);
     if (missed.isEmpty()) {
       return checks.become(check, check.state().next(), null) == 1;
     }

@@ -13,6 +13,7 @@ import java.net.InetSocketAddress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
@@ -68,8 +69,12 @@ final class Shores implements AutoCloseable {
     return calls.get();
   }
 
+  private Place place(String name) {
+    return Objects.requireNonNull(places.get(name), name);
+  }
+
   int size(String place) {
-    return places.get(place).size();
+    return place(place).size();
   }
 
   void fill(String place, int count) {
@@ -78,13 +83,13 @@ final class Shores implements AutoCloseable {
       task.put("title", "Loose plank %d at the lower boardwalk".formatted(i));
       task.put("status", "open").put("owner", "visitor.%d@mail.example".formatted(i % 350));
       task.put("notes", "It moves when one steps on it. ".repeat(1 + i % 12).strip());
-      String unused = places.get(place).make(task, place.charAt(0) + "-");
+      String unused = place(place).make(task, place.charAt(0) + "-");
     }
   }
 
   /** Every so-manieth task is done, and nobody is told. */
   void finish(String place, int each) {
-    Place of = places.get(place);
+    Place of = place(place);
     for (int i = 0; i < of.size(); i += each) {
       of.tasks.computeIfPresent(
           of.order.get(i), (id, task) -> task.deepCopy().put("status", "done"));
@@ -94,7 +99,7 @@ final class Shores implements AutoCloseable {
   private void answer(HttpExchange exchange) throws IOException {
     calls.incrementAndGet();
     String[] path = exchange.getRequestURI().getPath().substring(1).split("/", -1);
-    Place place = places.get(path[0]);
+    Place place = place(path[0]);
     byte[] body = exchange.getRequestBody().readAllBytes();
     JsonNode answer =
         switch (exchange.getRequestMethod()) {

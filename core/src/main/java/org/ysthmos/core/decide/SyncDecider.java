@@ -2,9 +2,7 @@ package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,8 +21,6 @@ import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
-import org.ysthmos.core.sync.Crossing;
-import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Reconciler;
@@ -32,7 +28,6 @@ import org.ysthmos.core.sync.Reconciliation;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.SyncField;
 import org.ysthmos.core.sync.TaskNow;
-import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -202,59 +197,19 @@ final class SyncDecider {
 
   /** Makes the task of the other side. */
   private Decision make(MatchKey key, Side from, JsonNode record, Reading now) throws Stopped {
-    Side to = from.across();
     Map<String, Value> values = values(from, event.record(), record);
-    SequencedMap<String, Value> fields = new LinkedHashMap<>();
-    Map<String, Value> here = new HashMap<>();
-    Map<String, Value> there = new HashMap<>();
-    Set<String> asMade = new LinkedHashSet<>();
-    for (CompiledTwoWay.Field field : both.fields()) {
-      String name = field.rule().name();
-      Value value = values.getOrDefault(name, Nothing.NOTHING);
-      boolean goes =
-          field.rule().direction().carries(from) || field.rule().direction() == Direction.ONCE;
-      Crossing crossing =
-          goes
-              ? field.to().of(to).across(value, now, notes)
-              : new Crossing.Stays("it only comes from there");
-      switch (crossing) {
-        case Crossing.Becomes becomes when becomes.value() != Nothing.NOTHING -> {
-          fields.put(field.at().of(to).shape().key(), becomes.value());
-          here.put(name, value);
-          there.put(name, becomes.value());
-        }
-        case Crossing.Fails fails ->
-            notes.fail(DecisionNotes.mapping(field.at().of(to).shape().name(), fails.problem()));
-        case Crossing.Waits waits ->
-            notes.fail(Failure.of(FailureKind.NOT_YET_THERE, waits.because()));
-        default -> {
-          if (goes) {
-            here.put(name, value);
-            asMade.add(name);
-          }
-        }
-      }
-    }
+    SyncMaking.Made made =
+        new SyncMaking(both, notes, tasks).make(key, event.record(), values, now);
     if (!notes.failures().isEmpty()) {
       return decision(Verdict.FAILED, Optional.of(key), List.of(), "", Optional.empty());
     }
-    Set<String> written = new LinkedHashSet<>(there.keySet());
-    Synced synced =
-        new Synced(
-            key,
-            from,
-            Both.by(side -> side == from ? Optional.of(event.record()) : Optional.empty()),
-            new Agreed(Map.of(), Map.of()),
-            new OnceWritten(
-                Both.by(side -> side == from ? here : there),
-                Both.by(side -> side == from ? Set.of() : written),
-                asMade),
-            List.of(),
-            List.of(),
-            Optional.empty());
-    TaskDecision task = tasks.task(key, to, Optional.empty(), fields, fields, Optional.empty());
+    TaskDecision task = made.task();
     return decision(
-        task.verdict(), Optional.of(key), List.of(task), task.because(), Optional.of(synced));
+        task.verdict(),
+        Optional.of(key),
+        List.of(task),
+        task.because(),
+        Optional.of(made.synced()));
   }
 
   /**
