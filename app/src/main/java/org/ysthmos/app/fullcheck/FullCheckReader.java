@@ -196,6 +196,10 @@ class FullCheckReader implements WithThread {
       inVain(check, "“%s” cannot be used now".formatted(place.shape().systemName()));
       return false;
     }
+    if (!system.get().breaker().admits(clock.instant())) {
+      inVain(check, place.shape().systemName() + " does not answer");
+      return false;
+    }
     String collection = place.rule().collection();
     return switch (system
         .get()

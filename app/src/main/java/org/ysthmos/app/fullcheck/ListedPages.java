@@ -216,24 +216,25 @@ class ListedPages {
   }
 
   /**
-   * Of the pairs whose task was not met on the list, some in each change.
+   * Of the pairs whose task was not met on the list, some in each change. They are looked for
+   * outside of it, as that goes through all pairs.
    *
    * @return false if another carried the check on meanwhile
    */
-  boolean findMissed(CheckRow seen) {
-    return journal.now(() -> findMissedInChange(seen));
-  }
-
-  private boolean findMissedInChange(CheckRow check) {
+  boolean findMissed(CheckRow check) {
     Side side = check.state().side().orElseThrow();
     String after = check.place() == null ? "" : check.place();
     List<PairRow> missed = mapper.missed(check.id(), check.bridgeId(), side, after, MISSED_AT_ONCE);
+    return journal.now(() -> keepMissed(check, side, missed));
+  }
+
+  private boolean keepMissed(CheckRow check, Side side, List<PairRow> missed) {
     if (missed.isEmpty()) {
       return checks.become(check, check.state().next(), null) == 1;
     }
-    String last = missed.getLast().pairHash();
     List<PairRow> more =
         missed.stream().filter(one -> items.ofPair(check.id(), one.pairHash()) == 0).toList();
+    String last = missed.getLast().pairHash();
     Step step = new Step(check.id(), check.step(), 0, 0, 0, more.size(), last, null, null);
     if (mapper.goOn(step) == 0) {
       return false;
