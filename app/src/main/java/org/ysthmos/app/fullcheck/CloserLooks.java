@@ -86,11 +86,11 @@ class CloserLooks {
       return journal.now(() -> checks.become(check, check.state().next(), null)) == 1;
     }
     // Those that were put off have another turn.
-    journal.run(() -> goOnAt(check, null));
+    journal.run(() -> mapper.passOver(check.id(), check.step(), null));
     return items.inState(check.id(), CheckItemState.TO_LOOK, 0, 1).isEmpty();
   }
 
-  private int goOnAt(CheckRow check, @Nullable String place) {
+  private int goOnAt(CheckRow check, String place) {
     return mapper.goOn(new Step(check.id(), check.step(), 0, 0, 0, 0, place, null, null));
   }
 
@@ -185,7 +185,8 @@ class CloserLooks {
     return journal.now(
         () -> {
           items.putOff(item.checkId(), item.number());
-          return goOnAt(check, String.valueOf(item.number())) == 1;
+          String place = String.valueOf(item.number());
+          return mapper.passOver(check.id(), check.step(), place) == 1;
         });
   }
 

@@ -126,6 +126,14 @@ interface FullCheckMapper {
       """)
   int goOn(Step step);
 
+  /** It leaves something for later; how often it was in vain stays. */
+  @Update(
+      """
+      UPDATE full_check SET step = step + 1, place = #{place} WHERE id = #{id} AND step = #{step}
+      """)
+  int passOver(
+      @Param("id") long id, @Param("step") int step, @Param("place") @Nullable String place);
+
   /** It could not go on now, and tries again. */
   @Update(
       """

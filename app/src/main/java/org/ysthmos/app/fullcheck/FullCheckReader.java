@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -132,6 +133,12 @@ class FullCheckReader implements WithThread {
         fail(check, "Its bridge is not live any more, or goes one way by now");
         return false;
       }
+      Optional<String> silent = silent(bridge.get().between().orElseThrow());
+      if (silent.isPresent() && check.state() != CheckState.REPAIRING) {
+        // Else each of thousands of tasks would be waited for in vain, one after the other.
+        inVain(check, silent.get() + " does not answer");
+        return false;
+      }
       went =
           switch (check.state()) {
             case READING_LEFT, READING_RIGHT -> readPage(check, bridge.get());
@@ -188,34 +195,39 @@ class FullCheckReader implements WithThread {
     return true;
   }
 
+  /** A system of the bridge that is not asked just now; empty if both are. */
+  private Optional<String> silent(CompiledTwoWay both) {
+    return Stream.of(Side.values())
+        .map(both::place)
+        .filter(
+            place ->
+                systems
+                    .find(place.rule().system())
+                    .filter(system -> system.breaker().admits(clock.instant()))
+                    .isEmpty())
+        .map(place -> place.shape().systemName())
+        .findFirst();
+  }
+
   private boolean readPage(CheckRow check, BridgeVersion bridge) throws InterruptedException {
     Side side = check.state().side().orElseThrow();
     CompiledTwoWay.CompiledPlace place = bridge.between().orElseThrow().place(side);
-    Optional<Systems.Connected> system = systems.find(place.rule().system());
-    if (system.isEmpty()) {
-      inVain(check, "“%s” cannot be used now".formatted(place.shape().systemName()));
-      return false;
-    }
-    if (!system.get().breaker().admits(clock.instant())) {
-      inVain(check, place.shape().systemName() + " does not answer");
-      return false;
-    }
+    Systems.Connected system = systems.find(place.rule().system()).orElseThrow();
     String collection = place.rule().collection();
     return switch (system
-        .get()
         .gateway()
         .whole(collection, Optional.ofNullable(check.place()), call -> {})) {
-      case NotRead notRead -> unread(check, system.get(), notRead.failure());
+      case NotRead notRead -> unread(check, system, notRead.failure());
       case Page page -> {
-        system.get().breaker().answered();
+        system.breaker().answered();
         DryLook.Listed listed = looks.listed(bridge, side);
         String known = side == Side.LEFT ? check.leftLacks() : check.rightLacks();
         Sampled sampled =
             known == null
-                ? sample(page, system.get(), collection, listed)
+                ? sample(page, system, collection, listed)
                 : new Lacks(Optional.of(known));
         yield switch (sampled) {
-          case Unsampled unsampled -> unread(check, system.get(), unsampled.failure());
+          case Unsampled unsampled -> unread(check, system, unsampled.failure());
           case Lacks lacks ->
               pages.keep(new ListedPages.Listing(check, side, place, page, listed, lacks.fields()));
         };
