@@ -62,6 +62,10 @@ const none = (one: Found) => (one.kind === 'NOT_MADE' ? 'not made' : '–')
         </td>
         <td class="words">
           <span v-for="line in one.words.split('\n')" :key="line">{{ momentsIn(line, zone) }}</span>
+          <span v-if="one.kind === 'NOT_NOTED'"
+            >Noted as what both agree on, so that the next change of one is not taken for one of
+            both</span
+          >
           <span v-if="one.kind === 'GONE'">The two become a pair no more</span>
           <span v-if="one.kind === 'APART' && one.state !== 'ASKED'"
             >A person is asked on Pairs which is right</span

@@ -105,6 +105,7 @@ describe('a full check', () => {
     expect(asked.find((call) => call.key === 'POST /repair')!.body).toEqual({
       kinds: null,
       numbers: [3],
+      leads: null,
     })
   })
 
@@ -113,10 +114,13 @@ describe('a full check', () => {
     await press(view, 'Put all 3 right…')
     expect(view.text()).toContain('2 changes carried across')
     expect(view.text()).not.toContain('asked on Pairs1')
+    await view.find('input[value=RIGHT]').setValue(true)
+    expect(view.text()).toContain('Whatever differs is written over')
     await press(view, 'Put right')
     expect(asked.find((call) => call.key === 'POST /repair')!.body).toEqual({
       kinds: ['NOT_CARRIED', 'NOT_MADE'],
       numbers: null,
+      leads: 'RIGHT',
     })
   })
 

@@ -255,6 +255,8 @@ const lacking = (one: FullCheck) =>
       :check="check.id"
       :what="meant"
       :wish="asking"
+      :left="check.left.system"
+      :right="check.right.system"
       @close="asking = null"
       @begun="begun"
     />

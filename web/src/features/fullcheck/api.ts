@@ -19,5 +19,9 @@ export const meet = (bridge: string, left: string, right: string) =>
 export const part = (id: number, numbers: number[]) =>
   post<FullCheck>(`/api/full-checks/${id}/part`, { numbers })
 /** Puts right all of some kinds, or single ones. */
-export const repair = (id: number, wish: { kinds: Kind[] } | { numbers: number[] }) =>
-  post<FullCheck>(`/api/full-checks/${id}/repair`, { kinds: null, numbers: null, ...wish })
+export const repair = (
+  id: number,
+  wish: { kinds: Kind[] } | { numbers: number[] },
+  leads: 'LEFT' | 'RIGHT' | null,
+) =>
+  post<FullCheck>(`/api/full-checks/${id}/repair`, { kinds: null, numbers: null, leads, ...wish })

@@ -8,6 +8,7 @@ export const KINDS: Record<Kind, string> = {
   MAY_BE_ONE: 'May be the same',
   GONE: 'Gone on one side',
   APART: 'Changed apart',
+  NOT_NOTED: 'Alike, and not noted',
   UNCLEAR: 'Cannot be told',
 }
 
@@ -18,6 +19,7 @@ const DOES: Record<Kind, (many: number) => string> = {
   MAY_BE_ONE: (many) => `${counted(many, 'pair')} made of two tasks that are there`,
   GONE: (many) => `${counted(many, 'pair')} ended as the bridge says for what is gone`,
   APART: (many) => `${counted(many, 'question')} asked on Pairs`,
+  NOT_NOTED: (many) => `${counted(many, 'agreement')} noted`,
   UNCLEAR: (many) => `${counted(many, 'look')} tried once more`,
 }
 

@@ -50,6 +50,8 @@ CREATE TABLE full_check_item (
   -- What it tells by which it may be known on the other side, each on a line.
   tells VARCHAR(2000) NOT NULL,
   looks INT NOT NULL,
+  -- The side that a person says is right as a whole; null if the bridge says what is.
+  leads VARCHAR(8),
   trace_id VARCHAR(32),
   PRIMARY KEY (check_id, number),
   CONSTRAINT full_check_item_once UNIQUE (check_id, pair_hash)

@@ -296,4 +296,46 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(jobOf(one.path("left").path("record").asText()).orElseThrow().path("title").asText())
         .isEqualTo("Rake the lower paths");
   }
+
+  /** A copy of the board was put back: what it holds is older, though it looks like a change. */
+  @Test
+  void sideThatWasPutBackFollowsTheOtherWhereAPersonSaysSo() throws Exception {
+    String task = task("Dredge the basin", "");
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    changeJob(job, "{\"status\":\"done\"}");
+    quiet();
+    assertThat(task(task).path("lane").asText()).isEqualTo("finished");
+    unheard(1);
+    changeTask(task, "{\"lane\":\"doing\"}");
+    String id = checked();
+    assertThat(found(id, "Dredge the basin").path("words").asText())
+        .isEqualTo("Works Ledger: Status “In work”");
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"],\"leads\":\"RIGHT\"}");
+    ended(id);
+    quiet();
+    assertThat(task(task).path("lane").asText()).isEqualTo("finished");
+    assertThat(job(job).path("status").asText()).isEqualTo("done");
+  }
+
+  /** Both were changed to the same while nothing was heard: the next change is one of one side. */
+  @Test
+  void whatBothWereChangedToIsNoted() throws Exception {
+    String task = task("Stack the timber", "");
+    quiet();
+    String job = jobOf(task).orElseThrow().path("id").asText();
+    unheard(1);
+    changeTask(task, "{\"title\":\"Stack the oak\"}");
+    changeJob(job, "{\"title\":\"Stack the oak\"}");
+    String id = checked();
+    assertThat(found(id, "Stack the timber").path("kind").asText()).isEqualTo("NOT_NOTED");
+    post("/" + id + "/repair", "{\"kinds\":[\"NOT_NOTED\"]}");
+    ended(id);
+    JsonNode fields = api("/kept-pairs?id=" + task).get(0).path("fields");
+    assertThat(fields.get(0).path("left").asText()).isEqualTo("Stack the oak");
+    changeTask(task, "{\"title\":\"Stack the elm\"}");
+    quiet();
+    assertThat(disagreements()).isEmpty();
+    assertThat(job(job).path("title").asText()).isEqualTo("Stack the elm");
+  }
 }

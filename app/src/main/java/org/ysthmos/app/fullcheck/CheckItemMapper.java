@@ -28,6 +28,7 @@ interface CheckItemMapper {
    * @param words what would be done, each on a line
    * @param tells by what it may be known on the other side, each on a line
    * @param looks how often it was looked at in vain
+   * @param leads the side that a person says is right as a whole; null if the bridge says what is
    * @param traceId the trace that puts it right
    */
   record ItemRow(
@@ -45,6 +46,7 @@ interface CheckItemMapper {
       String words,
       String tells,
       int looks,
+      @Nullable Side leads,
       @Nullable String traceId) {}
 
   @Insert(
@@ -182,7 +184,7 @@ interface CheckItemMapper {
   @Update(
       """
       <script>
-      UPDATE full_check_item SET state = 'WAITING'
+      UPDATE full_check_item SET state = 'WAITING', leads = #{leads}
       WHERE check_id = #{check} AND state IN ('FOUND', 'NOT_PUT_RIGHT')
       <if test="kinds != null">AND kind IN
         <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
@@ -195,7 +197,8 @@ interface CheckItemMapper {
   int choose(
       @Param("check") long check,
       @Param("kinds") @Nullable Collection<Difference.Kind> kinds,
-      @Param("numbers") @Nullable Collection<Integer> numbers);
+      @Param("numbers") @Nullable Collection<Integer> numbers,
+      @Param("leads") @Nullable Side leads);
 
   @Update(
       """

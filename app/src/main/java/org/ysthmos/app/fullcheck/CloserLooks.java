@@ -135,7 +135,11 @@ class CloserLooks {
     if (item.pairHash() == null && item.leftRecord() != null && right != null) {
       return Look.meeting(right);
     }
-    return item.missing() == null ? Look.PLAIN : Look.gone(item.missing());
+    if (item.missing() != null) {
+      return Look.gone(item.missing());
+    }
+    Side leads = item.leads();
+    return leads == null || item.pairHash() == null ? Look.PLAIN : Look.leading(leads);
   }
 
   /** What a person is asked about already waits for the answer, and not to be put right. */
@@ -220,6 +224,7 @@ class CloserLooks {
         Words.limited(lines, 2000),
         Words.limited(String.join("\n", wishes.tells()), 2000),
         item.looks(),
+        null,
         null);
   }
 

@@ -36,10 +36,13 @@ class FullCheckController {
    *
    * @param kinds null if single ones are given
    * @param numbers null if kinds are given
+   * @param leads the side that is right as a whole where both have the task, so that the other
+   *     follows it once; null if the bridge says what is
    */
   record RepairWish(
       @Schema(nullable = true) @Nullable List<Difference.Kind> kinds,
-      @Schema(nullable = true) @Nullable List<Integer> numbers) {}
+      @Schema(nullable = true) @Nullable List<Integer> numbers,
+      @Schema(nullable = true) @Nullable Side leads) {}
 
   private final FullChecks checks;
   private final FullCheckViews views;
@@ -109,7 +112,7 @@ class FullCheckController {
   /** Begins to put right what is chosen: each pair is looked at as it is then. */
   @PostMapping("/{id}/repair")
   FullCheckView repair(@PathVariable long id, @RequestBody RepairWish wish) {
-    checks.repair(id, wish.kinds(), wish.numbers());
+    checks.repair(id, wish.kinds(), wish.numbers(), wish.leads());
     return told(id);
   }
 

@@ -150,9 +150,14 @@ class FullChecks {
    *
    * @param kinds all of these; null if single ones are given
    * @param numbers these; null if kinds are given
+   * @param leads the side that is right as a whole where both have the task; null if the bridge
+   *     says what is
    */
   void repair(
-      long id, @Nullable Collection<Difference.Kind> kinds, @Nullable Collection<Integer> numbers) {
+      long id,
+      @Nullable Collection<Difference.Kind> kinds,
+      @Nullable Collection<Integer> numbers,
+      @Nullable Side leads) {
     if ((kinds == null || kinds.isEmpty()) == (numbers == null || numbers.isEmpty())) {
       throw new ApiProblem(
           HttpStatus.BAD_REQUEST, "What is to be put right", "Say which kinds, or which ones.");
@@ -163,7 +168,7 @@ class FullChecks {
           if (check.state() != CheckState.ENDED) {
             throw refused("Not now", "Only what a check found that has ended is put right.");
           }
-          if (items.choose(id, kinds, numbers) == 0) {
+          if (items.choose(id, kinds, numbers, leads) == 0) {
             throw refused("Nothing to do", "Of what was chosen nothing is left to be put right.");
           }
           change(check, CheckState.REPAIRING);

@@ -212,6 +212,7 @@ class ListedPages {
         "",
         "",
         0,
+        null,
         null);
   }
 

@@ -141,6 +141,7 @@ class Meetings {
             one.met().because() + other,
             "",
             0,
+            null,
             null));
   }
 }

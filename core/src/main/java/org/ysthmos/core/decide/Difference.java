@@ -34,6 +34,11 @@ public record Difference(Kind kind, Optional<Side> side, List<String> fields, St
     GONE,
     /** A field changed apart on both sides, and a person is to be asked. */
     APART,
+    /**
+     * Both were changed to the same, and that is not what they agreed on last: the next change of
+     * one would be taken for one of both.
+     */
+    NOT_NOTED,
     /** It cannot be told. */
     UNCLEAR
   }
@@ -62,9 +67,7 @@ public record Difference(Kind kind, Optional<Side> side, List<String> fields, St
     List<TaskDecision> written =
         decision.tasks().stream().filter(task -> task.delivery().isPresent()).toList();
     if (written.isEmpty()) {
-      return synced.get().conflicts().isEmpty()
-          ? Optional.empty()
-          : Optional.of(new Difference(Kind.APART, Optional.empty(), apart(synced.get()), ""));
+      return unwritten(synced.get());
     }
     Optional<Side> to =
         written.size() == 1
@@ -75,6 +78,20 @@ public record Difference(Kind kind, Optional<Side> side, List<String> fields, St
         makes
             ? new Difference(Kind.NOT_MADE, to, List.of(), "")
             : new Difference(Kind.NOT_CARRIED, to, carried(synced.get()), ""));
+  }
+
+  private static Optional<Difference> unwritten(Synced synced) {
+    if (!synced.conflicts().isEmpty()) {
+      return Optional.of(new Difference(Kind.APART, Optional.empty(), apart(synced), ""));
+    }
+    List<String> adopted =
+        synced.outcomes().stream()
+            .filter(FieldOutcome.Adopted.class::isInstance)
+            .map(FieldOutcome::field)
+            .toList();
+    return adopted.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new Difference(Kind.NOT_NOTED, Optional.empty(), adopted, ""));
   }
 
   private static Optional<Difference> failed(Look look, Failure first) {

@@ -76,6 +76,17 @@ class DifferenceTest {
         .isEqualTo(new Difference(Difference.Kind.APART, Optional.empty(), List.of("title"), ""));
   }
 
+  /** As after a copy of our own data was put back: else the next change would be one of both. */
+  @Test
+  void whatBothWereChangedToIsToBeNoted() {
+    shores
+        .holding("b1", "title", "Mend it", "lane", "finished")
+        .holding("l1", "title", "Mend it", "status", "done");
+    Difference found = found(Look.PLAIN);
+    assertThat(found.kind()).isEqualTo(Difference.Kind.NOT_NOTED);
+    assertThat(found.fields()).containsExactly("title", "status");
+  }
+
   @Test
   void taskOfNoPairWasNotMade() {
     shores.holding("b2", "title", "New", "lane", "wanted");
