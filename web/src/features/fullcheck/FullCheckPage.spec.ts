@@ -179,7 +179,7 @@ describe('a full check', () => {
   })
 
   it('says why one broke off', async () => {
-    const { view } = await page([{ ...check, state: 'FAILED', problem: 'It is down' }], [])
+    const { view } = await page([{ ...check, state: 'FAILED', problem: 'It is down.' }], [])
     expect(view.find('.note.bad').text()).toContain('It is down.')
     expect(view.text()).toContain('Broke off')
   })

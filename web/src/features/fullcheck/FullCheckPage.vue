@@ -187,7 +187,7 @@ const lacking = (one: FullCheck) =>
     </p>
     <template v-else>
       <p class="note" :class="{ bad: check.problem }">
-        <span v-if="check.problem">{{ check.problem }}. </span>
+        <span v-if="check.problem">{{ check.problem + ' ' }}</span>
         {{ counted(check.left.read, 'task') }} of {{ check.left.place }} and
         {{ counted(check.right.read, 'task') }} of {{ check.right.place }} were read, begun
         {{ dayAndTime(check.begunAt, now, zone) }}, {{ who(check) }}.

@@ -46,6 +46,12 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(check(id).path("state").asText()).as(check(id).toString()).isEqualTo("ENDED");
   }
 
+  /** Puts all of some kinds right, and waits until it is. */
+  private static void putRight(String id, String... kinds) throws Exception {
+    post("/" + id + "/repair", "{\"kinds\":[\"%s\"]}".formatted(String.join("\",\"", kinds)));
+    ended(id);
+  }
+
   private static List<JsonNode> found(String id) {
     List<JsonNode> found = new ArrayList<>();
     api("/full-checks/" + id + "/differences").forEach(found::add);
@@ -62,6 +68,12 @@ class FullCheckIT extends BothWaysTestBase {
   /** The board tells nothing of what is done to it next. */
   private static void unheard(int changes) throws Exception {
     fault(BOARD.port(), "hook-lost", "", "", changes);
+  }
+
+  /** The job of a task, once it was made across. */
+  private static String heard(String task) throws Exception {
+    quiet();
+    return jobOf(task).orElseThrow().path("id").asText();
   }
 
   private static String task(String title, String fields) throws Exception {
@@ -111,8 +123,7 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(jobOf(fresh)).as("only what was chosen").isEmpty();
     assertThat(found(id, "Tar the jetty").path("state").asText()).isEqualTo("PUT_RIGHT");
 
-    post("/" + id + "/repair", "{\"kinds\":[\"NOT_MADE\",\"GONE\"]}");
-    ended(id);
+    putRight(id, "NOT_MADE", "GONE");
     quiet();
     assertThat(jobOf(fresh).orElseThrow().path("title").asText()).isEqualTo("Paint the hull");
     JsonNode pair = api("/kept-pairs?id=" + left).get(0);
@@ -127,8 +138,7 @@ class FullCheckIT extends BothWaysTestBase {
   @Test
   void whatChangedApartIsAskedOnceItIsPutRight() throws Exception {
     String task = task("Drain the pond", "");
-    quiet();
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = heard(task);
     unheard(1);
     changeTask(task, "{\"title\":\"Drain the lower pond\"}");
     // Nobody asks the ledger before the check does.
@@ -138,8 +148,7 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(apart.path("kind").asText()).isEqualTo("APART");
     assertThat(apart.path("fields").asText()).isEqualTo("title");
     assertThat(disagreements()).isEmpty();
-    post("/" + id + "/repair", "{\"kinds\":[\"APART\"]}");
-    ended(id);
+    putRight(id, "APART");
     assertThat(disagreements()).hasSize(1);
     answer(disagreements().getFirst(), "LEFT", "");
     quiet();
@@ -169,8 +178,7 @@ class FullCheckIT extends BothWaysTestBase {
   @Test
   void listThatTellsLessThanItsTasksIsNotTakenAtItsWord() throws Exception {
     String task = task("Weed the quay", "");
-    quiet();
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = heard(task);
     unheard(1);
     changeTask(task, "{\"lane\":\"finished\"}");
     String renamed =
@@ -186,8 +194,7 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(weeded.path("fields").asText()).isEqualTo("status");
     assertThat(weeded.path("right").path("record").asText()).isEqualTo(job);
     assertThat(found(id)).hasSize(1);
-    post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"]}");
-    ended(id);
+    putRight(id, "NOT_CARRIED");
     quiet();
     assertThat(job(job).path("status").asText()).isEqualTo("done");
   }
@@ -196,8 +203,7 @@ class FullCheckIT extends BothWaysTestBase {
   @Test
   void checkGoesOnWhereItStoodWhenTheApplicationStops() throws Exception {
     String task = task("Scrub the slipway", "");
-    quiet();
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = heard(task);
     unheard(1);
     changeTask(task, "{\"lane\":\"finished\"}");
     fault(LEDGER.port(), "slow", "GET", "/api/changes", 2);
@@ -212,8 +218,7 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(check(id).path("left").path("read").asInt())
         .isEqualTo(stood.path("left").path("read").asInt());
     assertThat(found(id, "Scrub the slipway").path("fields").asText()).isEqualTo("status");
-    post("/" + id + "/repair", "{\"kinds\":[\"NOT_CARRIED\"]}");
-    ended(id);
+    putRight(id, "NOT_CARRIED");
     quiet();
     assertThat(job(job).path("status").asText()).isEqualTo("done");
   }
@@ -239,8 +244,7 @@ class FullCheckIT extends BothWaysTestBase {
     assertThat(one.path("fields").asText()).isEqualTo("title");
     assertThat(found(id)).as("neither is told as one that was never made").hasSize(1);
 
-    post("/" + id + "/repair", "{\"kinds\":[\"MAY_BE_ONE\"]}");
-    ended(id);
+    putRight(id, "MAY_BE_ONE");
     String task = one.path("left").path("record").asText();
     JsonNode pair = api("/kept-pairs?id=" + task).get(0);
     assertThat(pair.path("right").path("record").asText()).isEqualTo(job);
@@ -290,8 +294,7 @@ class FullCheckIT extends BothWaysTestBase {
     post("/" + id + "/part", "{\"numbers\":[%d]}".formatted(one.path("number").asInt()));
     assertThat(found(id)).extracting(each -> each.path("kind").asText()).containsOnly("NOT_MADE");
     assertThat(found(id)).hasSize(2);
-    post("/" + id + "/repair", "{\"kinds\":[\"NOT_MADE\"]}");
-    ended(id);
+    putRight(id, "NOT_MADE");
     quiet();
     assertThat(jobOf(one.path("left").path("record").asText()).orElseThrow().path("title").asText())
         .isEqualTo("Rake the lower paths");
@@ -301,8 +304,7 @@ class FullCheckIT extends BothWaysTestBase {
   @Test
   void sideThatWasPutBackFollowsTheOtherWhereAPersonSaysSo() throws Exception {
     String task = task("Dredge the basin", "");
-    quiet();
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = heard(task);
     changeJob(job, "{\"status\":\"done\"}");
     quiet();
     assertThat(task(task).path("lane").asText()).isEqualTo("finished");
@@ -322,15 +324,13 @@ class FullCheckIT extends BothWaysTestBase {
   @Test
   void whatBothWereChangedToIsNoted() throws Exception {
     String task = task("Stack the timber", "");
-    quiet();
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = heard(task);
     unheard(1);
     changeTask(task, "{\"title\":\"Stack the oak\"}");
     changeJob(job, "{\"title\":\"Stack the oak\"}");
     String id = checked();
     assertThat(found(id, "Stack the timber").path("kind").asText()).isEqualTo("NOT_NOTED");
-    post("/" + id + "/repair", "{\"kinds\":[\"NOT_NOTED\"]}");
-    ended(id);
+    putRight(id, "NOT_NOTED");
     JsonNode fields = api("/kept-pairs?id=" + task).get(0).path("fields");
     assertThat(fields.get(0).path("left").asText()).isEqualTo("Stack the oak");
     changeTask(task, "{\"title\":\"Stack the elm\"}");

@@ -77,7 +77,7 @@ class CheckRepairs {
         }
       } catch (RuntimeException e) {
         LOG.error("full check {} cannot put right what was chosen", check.id(), e);
-        String why = "Putting right broke off (%s). Choose again what is left".formatted(e);
+        String why = "Putting right broke off (%s). Choose again what is left.".formatted(e);
         journal.run(() -> breakOff(check.id(), why));
         feed.changed(check.bridgeId(), "");
       }

@@ -130,13 +130,13 @@ class FullCheckReader implements WithThread {
     try {
       Optional<BridgeVersion> bridge = checks.bridge(check.bridgeId());
       if (bridge.isEmpty()) {
-        fail(check, "Its bridge is not live any more, or goes one way by now");
+        fail(check, "Its bridge is not live any more, or goes one way by now.");
         return false;
       }
       Optional<String> silent = silent(bridge.get().between().orElseThrow());
       if (silent.isPresent() && check.state() != CheckState.REPAIRING) {
         // Else each of thousands of tasks would be waited for in vain, one after the other.
-        inVain(check, silent.get() + " does not answer");
+        inVain(check, silent.get() + " does not answer.");
         return false;
       }
       went =
@@ -149,7 +149,7 @@ class FullCheckReader implements WithThread {
           };
     } catch (RuntimeException e) {
       LOG.error("full check {} could not go on", check.id(), e);
-      inVain(check, "It broke here (%s). The log of the application says more".formatted(e));
+      inVain(check, "It broke here (%s). The log of the application says more.".formatted(e));
       return false;
     }
     if (went) {

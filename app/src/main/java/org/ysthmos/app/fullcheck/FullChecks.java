@@ -116,7 +116,7 @@ class FullChecks {
             place ->
                 "%s of %s cannot be read page by page. Say in its document how the pages of its"
                         .formatted(place.shape().name(), place.shape().systemName())
-                    + " list follow one another (list, next)");
+                    + " list follow one another (list, next).");
   }
 
   /** Whether a check of the bridge goes on. */

@@ -147,11 +147,11 @@ class ListedPages {
   private static Optional<String> obstacle(int found, Optional<String> next) {
     if (found > MOST_FOUND) {
       return Optional.of(
-          "More than %,d stand out. One of both lists may not be the right one"
+          "More than %,d stand out. One of both lists may not be the right one."
               .formatted(MOST_FOUND));
     }
     return next.filter(place -> place.length() > LONGEST_PLACE)
-        .map(place -> "The address of the next page is too long to be kept");
+        .map(place -> "The address of the next page is too long to be kept.");
   }
 
   /** How many stand out that did not before. Pages that shift show a task twice. */

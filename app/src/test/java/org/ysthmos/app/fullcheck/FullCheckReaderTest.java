@@ -114,7 +114,7 @@ class FullCheckReaderTest {
   @Test
   void nothingIsLookedAtWhileItsSystemDoesNotAnswerAndItSaysSo() {
     runs(looking(0));
-    verify(mapper, timeout(SOON)).inVain(7, 20, "Board does not answer");
+    verify(mapper, timeout(SOON)).inVain(7, 20, "Board does not answer.");
     verifyNoInteractions(closer);
     verify(checks, never()).become(any(), any(), any());
   }
@@ -123,7 +123,7 @@ class FullCheckReaderTest {
   void checkThatTriedHalfAnHourEndsWithWhy() {
     CheckRow last = looking(11);
     runs(last);
-    verify(checks, timeout(SOON)).become(last, CheckState.FAILED, "Board does not answer");
+    verify(checks, timeout(SOON)).become(last, CheckState.FAILED, "Board does not answer.");
     verify(mapper, never()).inVain(anyLong(), anyInt(), any());
   }
 

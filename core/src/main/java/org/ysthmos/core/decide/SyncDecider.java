@@ -19,7 +19,6 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
-import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.OnceWritten;
@@ -212,51 +211,25 @@ final class SyncDecider {
         Optional.of(made.synced()));
   }
 
-  /**
-   * A person says that two tasks are the same. They have agreed on nothing yet: what stands for
-   * each other is agreed on, what only one of them has goes to the other, and of the rest it is as
-   * where both changed a field.
-   */
+  /** A person says that two tasks are the same. */
   private Decision met(Side from, String other) throws Stopped {
-    Side to = from.across();
-    Both<String> ids = Both.by(side -> side == from ? event.record() : other);
-    Optional<World.SyncedPair> ofOther = world.synced(id(), to, other);
-    // The one that is asked for last is the one that counts for what the decision saw.
-    Optional<World.SyncedPair> ofThis = world.synced(id(), from, event.record());
-    if (ofThis.isPresent() && ofThis.get().records().of(to).equals(Optional.of(other))) {
-      return known(ofThis.get().united(), read(from, event.record()));
-    }
-    for (Side side : Side.values()) {
-      if ((side == from ? ofThis : ofOther).isPresent()) {
-        throw new Stopped(inPair(side, ids.of(side)));
+    return switch (new SyncMeeting(id(), both, world).of(event.record(), other)) {
+      case SyncMeeting.Known known -> known(known.pair(), read(from, event.record()));
+      case SyncMeeting.InPair taken -> throw new Stopped(taken.failure());
+      case SyncMeeting.Fresh fresh -> {
+        Side to = from.across();
+        Read here = read(from, event.record());
+        Read there = read(to, other);
+        if (here.record().isEmpty()) {
+          throw new Stopped(notThere(from, event.record()));
+        }
+        if (there.record().isEmpty()) {
+          throw new Stopped(notThere(to, other));
+        }
+        Both<Read> read = Both.by(side -> side == from ? here : there);
+        yield reconcile(fresh.pair(), read, reading(here.record().get()));
       }
-    }
-    Read here = read(from, event.record());
-    Read there = read(to, other);
-    if (here.record().isEmpty()) {
-      throw new Stopped(notThere(from, event.record()));
-    }
-    if (there.record().isEmpty()) {
-      throw new Stopped(notThere(to, other));
-    }
-    World.SyncedPair pair =
-        new World.SyncedPair(
-            Synced.key(id(), from, event.record()),
-            Both.by(side -> Optional.of(ids.of(side))),
-            new Agreed(Map.of(), Map.of()),
-            Map.of(),
-            Optional.empty());
-    return reconcile(
-        pair, Both.by(side -> side == from ? here : there), reading(here.record().get()));
-  }
-
-  private Failure inPair(Side side, String record) {
-    CompiledTwoWay.CompiledPlace place = both.place(side);
-    return Failure.of(
-            FailureKind.LOOKUP_AMBIGUOUS,
-            "%s “%s” of %s is in a pair with another, or was"
-                .formatted(place.shape().recordWord(), record, place.shape().systemName()))
-        .withRemedy("Find it on Pairs by its id");
+    };
   }
 
   private Decision known(World.SyncedPair pair, Read here) throws Stopped {
@@ -317,7 +290,7 @@ final class SyncDecider {
               tasks.keyed(side, result.writes(side)),
               read.of(side).tag()));
     }
-    List<Synced.Disagreement> conflicts = conflicts(result, pair.agreed());
+    List<Synced.Disagreement> conflicts = Synced.Disagreement.of(result, pair.agreed());
     Synced synced =
         new Synced(
             pair.key(),
@@ -348,22 +321,6 @@ final class SyncDecider {
     String id = pair.records().of(side).orElseThrow();
     return new TaskNow(
         values(side, id, record), world.changedAt(at.system(), at.collection(), record));
-  }
-
-  private List<Synced.Disagreement> conflicts(Reconciliation result, Agreed agreed) {
-    List<Synced.Disagreement> conflicts = new ArrayList<>();
-    for (FieldOutcome outcome : result.outcomes()) {
-      if (outcome instanceof FieldOutcome.Conflict conflict) {
-        String field = conflict.field();
-        conflicts.add(
-            new Synced.Disagreement(
-                field,
-                conflict.because(),
-                Both.by(side -> agreed.of(side, field)),
-                new Both<>(result.left().of(field), result.right().of(field))));
-      }
-    }
-    return conflicts;
   }
 
   /**

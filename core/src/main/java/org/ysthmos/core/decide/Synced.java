@@ -1,5 +1,6 @@
 package org.ysthmos.core.decide;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.ysthmos.core.pair.MatchKey;
@@ -7,6 +8,7 @@ import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.OnceWritten;
+import org.ysthmos.core.sync.Reconciliation;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
@@ -42,7 +44,25 @@ public record Synced(
    *
    * @param before what each side held when they last agreed
    */
-  public record Disagreement(String field, String because, Both<Value> before, Both<Value> now) {}
+  public record Disagreement(String field, String because, Both<Value> before, Both<Value> now) {
+
+    /** Those that a person is asked about, in the order of the fields. */
+    static List<Disagreement> of(Reconciliation result, Agreed agreed) {
+      List<Disagreement> all = new ArrayList<>();
+      for (FieldOutcome outcome : result.outcomes()) {
+        if (outcome instanceof FieldOutcome.Conflict conflict) {
+          String field = conflict.field();
+          all.add(
+              new Disagreement(
+                  field,
+                  conflict.because(),
+                  Both.by(side -> agreed.of(side, field)),
+                  new Both<>(result.left().of(field), result.right().of(field))));
+        }
+      }
+      return all;
+    }
+  }
 
   /** The key of a pair that is begun by a record of one side. */
   static MatchKey key(String bridge, Side side, String record) {
