@@ -147,6 +147,6 @@ class MadeForAnotherIT extends AppTestBase {
                             trace.path("reason").asText().contains("No event of the record was")));
     JsonNode failed = ended(lost, "part-lost");
     assertThat(failed.path("verdict").asText()).isEqualTo("FAILED");
-    assertThat(failed.path("reason").asText()).contains("has no task with record “cd-0”");
+    assertThat(failed.path("reason").asText()).contains("made no task of “cd-0”");
   }
 }

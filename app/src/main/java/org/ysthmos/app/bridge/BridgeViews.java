@@ -24,6 +24,7 @@ import org.ysthmos.core.reading.Template;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.rule.Source;
+import org.ysthmos.core.shape.CollectionShape;
 
 /** Bridges as people read them: rules as sentences. */
 final class BridgeViews {
@@ -184,7 +185,7 @@ final class BridgeViews {
         version.match().stream().map(field -> field.shape().name()).toList(),
         version.plan().allFields().stream().map(BridgeViews::field).toList(),
         version.then().stream().map(effect -> effect(effect, version)).toList(),
-        plan(version.plan()),
+        plan(version),
         version.between().map(BothWaysViews::of).orElse(null),
         version.remarks().stream().map(DocumentProblem::toString).toList(),
         CeilingView.of(live.ceiling(), kind -> used.getOrDefault(kind, 0L)),
@@ -192,22 +193,29 @@ final class BridgeViews {
   }
 
   private static EffectView effect(CompiledEffect effect, BridgeVersion version) {
-    String what =
-        effect.rule().to().record()
-            ? "the %s that it came from is changed".formatted(version.source().recordWord())
-            : "a %s is made at %s, %s"
-                .formatted(
-                    effect.target().recordWord(),
-                    effect.target().systemName(),
-                    effect.target().name());
     return new EffectView(
         effect.rule().name(),
-        what,
+        what(effect, version.definition().from()),
         effect.rule().when().equals(Condition.ALWAYS) ? List.of() : conditions(effect.when()),
         effect.rule().match().isEmpty()
             ? List.of()
             : effect.match().stream().map(field -> field.shape().name()).toList(),
         effect.fields().stream().map(BridgeViews::field).toList());
+  }
+
+  private static String what(CompiledEffect effect, BridgeDefinition.From from) {
+    CollectionShape at = effect.target();
+    if (effect.rule().to().isRecordOf(from)) {
+      return "the %s that it came from is changed".formatted(at.recordWord());
+    }
+    return effect
+        .changed()
+        .map(
+            record ->
+                "the %s of %s that %s names is changed"
+                    .formatted(at.recordWord(), at.systemName(), record.address()))
+        .orElseGet(
+            () -> "a %s is made at %s, %s".formatted(at.recordWord(), at.systemName(), at.name()));
   }
 
   private static LookupView lookup(CompiledLookup lookup) {
@@ -328,8 +336,12 @@ final class BridgeViews {
     return pieces;
   }
 
-  private static String plan(CompiledPlan plan) {
-    return switch (plan) {
+  private static String plan(BridgeVersion version) {
+    return switch (version.plan()) {
+      case CompiledPlan.One one when one.changed().isPresent() ->
+          version.definition().to().isRecordOf(version.definition().from())
+              ? "the record that an event came from is changed"
+              : "the record that %s names is changed".formatted(one.changed().get().address());
       case CompiledPlan.One one -> "one task for each event";
       case CompiledPlan.EachRecord each -> "a task for each of " + each.list().shape().name();
       case CompiledPlan.EachValue each -> "a task for each item of a list";

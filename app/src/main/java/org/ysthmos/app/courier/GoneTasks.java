@@ -181,10 +181,10 @@ class GoneTasks {
   String makeAnew(String id, By by) {
     TraceRow trace = waiting(id);
     List<DeliveryRow> gone = gone(trace);
-    if (gone.stream().anyMatch(one -> isOfTheRecord(trace, one))) {
+    if (gone.stream().anyMatch(one -> makesNone(trace, one))) {
       throw refused(
-          "What is gone is the record that the event came from. It is not ours to make; leave it"
-              + " so.");
+          "What is gone is a record that the bridge changes and never makes. It is not ours to"
+              + " make; leave it so.");
     }
     TraceRow newest = Optional.ofNullable(traces.at(ends.newestWaiting(trace))).orElse(trace);
     journal.run(
@@ -213,18 +213,18 @@ class GoneTasks {
     feed.changed(trace.bridgeId(), trace.id());
   }
 
-  /** Whether a delivery changes the very record that its event came from. */
-  private boolean isOfTheRecord(TraceRow trace, DeliveryRow delivery) {
+  /** Whether a delivery changes a record that is not ours to make. */
+  private boolean makesNone(TraceRow trace, DeliveryRow delivery) {
     return bridges
         .live(trace.bridgeId())
         .map(live -> live.version().definition())
         .filter(
             bridge ->
                 delivery.effectName() == null
-                    ? bridge.to().record()
+                    ? bridge.to().changes()
                     : bridge.then().stream()
                         .filter(effect -> effect.name().equals(delivery.effectName()))
-                        .anyMatch(effect -> effect.to().record()))
+                        .anyMatch(effect -> effect.to().changes()))
         .isPresent();
   }
 

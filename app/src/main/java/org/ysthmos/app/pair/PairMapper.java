@@ -214,12 +214,13 @@ public interface PairMapper {
   List<PairRow> ofTarget(@Param("system") String system, @Param("record") String record);
 
   /** A task that was made of a record. */
-  record TaskRow(String targetSystem, String targetCollection, String targetRecord) {}
+  record TaskRow(
+      String targetSystem, String targetCollection, String targetRecord, String sourceRecord) {}
 
   /** The tasks that a bridge made of a record, and that nobody removed for good; in no order. */
   @Select(
       """
-      <script>SELECT target_system, target_collection, target_record FROM pair
+      <script>SELECT target_system, target_collection, target_record, source_record FROM pair
       WHERE bridge_id = #{bridge} AND source_record = #{record} AND target_record IS NOT NULL
         AND NOT left_so AND effect_name IS NULL
       <if test="part != null">AND part = #{part}</if>
@@ -229,6 +230,16 @@ public interface PairMapper {
       @Param("bridge") String bridge,
       @Param("record") String record,
       @Param("part") @Nullable String part);
+
+  /** A task that a bridge made, by its id, if nobody removed it for good; in no order. */
+  @Select(
+      """
+      SELECT target_system, target_collection, target_record, source_record
+      FROM pair USE INDEX (pair_of_target)
+      WHERE target_record = #{id} AND bridge_id = #{bridge} AND NOT left_so AND effect_name IS NULL
+      LIMIT 50
+      """)
+  List<TaskRow> task(@Param("bridge") String bridge, @Param("id") String id);
 
   /**
    * What a pair keeps of a task.

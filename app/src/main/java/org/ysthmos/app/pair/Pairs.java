@@ -362,12 +362,13 @@ public class Pairs {
    *
    * @param part which of several; empty for all
    */
-  public List<Side> tasksOf(String bridge, String record, Optional<String> part) {
-    return mapper.tasksOf(bridge, record, part.orElse(null)).stream()
-        .map(
-            row ->
-                new Side(row.targetSystem(), row.targetCollection(), row.targetRecord(), Map.of()))
-        .toList();
+  List<PairMapper.TaskRow> tasksOf(String bridge, String record, Optional<String> part) {
+    return mapper.tasksOf(bridge, record, part.orElse(null));
+  }
+
+  /** A task that a bridge made and that nobody removed, by its id. */
+  List<PairMapper.TaskRow> task(String bridge, String id) {
+    return mapper.task(bridge, id);
   }
 
   private PairRow required(String bridge, String hash) {

@@ -15,13 +15,10 @@ import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Misfit;
 import org.ysthmos.core.rule.CompiledValue;
-import org.ysthmos.core.rule.RuleCompiler;
-import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Side;
-import org.ysthmos.core.value.ValueType;
 
 /**
  * Makes a bridge document into a version that can decide. Everything is type-checked against the
@@ -68,13 +65,7 @@ public final class BridgeCompiler {
         new Both<>(between.need(TwoWayDocument.LEFT), between.need(TwoWayDocument.RIGHT));
     Both<Optional<CollectionShape>> found =
         Both.by(
-            side ->
-                problems.part(
-                    () ->
-                        collection(
-                            at.of(side),
-                            both.place(side).system(),
-                            both.place(side).collection())));
+            side -> found(at.of(side), both.place(side).system(), both.place(side).collection()));
     if (found.left().isEmpty() || found.right().isEmpty()) {
       problems.refuse();
     }
@@ -101,7 +92,7 @@ public final class BridgeCompiler {
         new CompiledCondition.All(List.of()),
         0,
         List.of(),
-        new CompiledPlan.One(List.of()),
+        new CompiledPlan.One(List.of(), Optional.empty()),
         List.of(),
         remarks,
         uses.tables(),
@@ -113,8 +104,7 @@ public final class BridgeCompiler {
     DocumentNode from = document.need("from");
     DocumentNode to = document.need("to");
     Optional<CollectionShape> foundSource =
-        problems.part(
-            () -> collection(from, definition.from().system(), definition.from().collection()));
+        found(from, definition.from().system(), definition.from().collection());
     Optional<CollectionShape> foundTarget = place(to, definition.to());
     if (foundSource.isEmpty() || foundTarget.isEmpty()) {
       problems.refuse();
@@ -122,12 +112,13 @@ public final class BridgeCompiler {
     CollectionShape source = foundSource.orElseThrow();
     CollectionShape target = foundTarget.orElseThrow();
     kinds(source, from.need("event"));
-    if (definition.to().record() && !(definition.plan() instanceof TaskPlan.One)) {
+    if (definition.to().changes() && !(definition.plan() instanceof TaskPlan.One)) {
       problems.add(to.problem("the record is one, so there is no list and no set of tasks"));
     }
     BridgeScope scope =
         new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"));
-    definition.lookups().forEach(rule -> lookup(rule, scope));
+    LookupCompiler lookups = new LookupCompiler(this, scope);
+    definition.lookups().forEach(lookups::compile);
     definition.values().keySet().forEach(name -> namedValue(name, scope));
     Optional<CompiledCondition> when =
         attempt(
@@ -185,6 +176,11 @@ public final class BridgeCompiler {
         .orElse(Set.of());
   }
 
+  /** A collection that a part of the document names; what is wrong with that is kept. */
+  Optional<CollectionShape> found(DocumentNode at, String system, String collection) {
+    return problems.part(() -> collection(at, system, collection));
+  }
+
   /**
    * @param at the group with the keys of system and collection, or the one text that names both
    */
@@ -231,112 +227,6 @@ public final class BridgeCompiler {
             });
   }
 
-  private void lookup(LookupRule rule, BridgeScope scope) {
-    DocumentNode place = document.need("lookups").need(rule.name());
-    Optional<CollectionShape> found =
-        rule.origin() == LookupRule.Origin.TASKS
-            ? Optional.of(tasksOf(rule))
-            : problems.part(() -> collection(place.need("in"), rule.system(), rule.collection()));
-    if (found.isEmpty()) {
-      return;
-    }
-    CollectionShape shape = found.get();
-    List<FieldShape> fields =
-        rule.origin() == LookupRule.Origin.EVENTS ? shape.eventFields() : shape.readFields();
-    List<CompiledValue> by = new ArrayList<>();
-    rule.by()
-        .forEach(
-            (key, value) ->
-                attempt(place.need("by").need(key), () -> key(value, scope)).ifPresent(by::add));
-    rule.several()
-        .firstBy()
-        .ifPresent(field -> attempt(place.need("several"), () -> ordering(field, fields, shape)));
-    List<String> keys = List.copyOf(rule.by().sequencedKeySet());
-    for (String key : keys) {
-      attempt(place.need("by").need(key), () -> knownKey(key, rule.origin(), fields, shape));
-    }
-    if (rule.origin() == LookupRule.Origin.TASKS && !keys.contains(LookupRule.RECORD)) {
-      problems.add(place.need("by").problem("say by which record the task was made (record)"));
-    }
-    if (rule.none() == LookupRule.NoneFound.MAKE) {
-      canBeMade(rule, place);
-    }
-    scope.add(new CompiledLookup(rule, shape, fields, keys, by));
-  }
-
-  private void canBeMade(LookupRule rule, DocumentNode place) {
-    if (rule.origin() != LookupRule.Origin.TASKS) {
-      problems.add(
-          place.need("none").problem("only a task is made, where it is looked up from: tasks"));
-    } else if (rule.waits().isEmpty()) {
-      problems.add(place.problem("say how long the task is waited for that is made then (wait)"));
-    }
-  }
-
-  /** The tasks of a bridge, as rules can name them. */
-  private static CollectionShape tasksOf(LookupRule rule) {
-    return new CollectionShape(
-        "",
-        "bridge " + rule.collection(),
-        rule.collection(),
-        "tasks",
-        "task",
-        "",
-        "",
-        List.of(
-            FieldShape.of("/id", "id of the task", ValueType.TEXT),
-            FieldShape.of("/link", "link of the task", ValueType.LINK)),
-        List.of());
-  }
-
-  /** What a system can be asked by is for the system to say; all else is known here. */
-  private static String knownKey(
-      String key, LookupRule.Origin origin, List<FieldShape> fields, CollectionShape shape) {
-    return switch (origin) {
-      case SYSTEM -> key;
-      case EVENTS -> eventKey(key, fields, shape).key();
-      case TASKS -> {
-        List<String> known = List.of(LookupRule.RECORD, LookupRule.PART);
-        if (!known.contains(key)) {
-          throw new Misfit(Nearest.unknown("key of tasks", key, known));
-        }
-        yield key;
-      }
-    };
-  }
-
-  private static CompiledValue key(ValueRule rule, BridgeScope scope) {
-    CompiledValue value = RuleCompiler.value(rule, Optional.empty(), scope);
-    if (!value.gives().isSimple()) {
-      throw new Misfit("a key is one value, this is a " + value.gives());
-    }
-    return value;
-  }
-
-  /** Received events are found by what came with them, so a key must be one of its fields. */
-  private static FieldShape eventKey(String key, List<FieldShape> fields, CollectionShape shape) {
-    return known(key, fields, "field that comes with the events of " + shape.name());
-  }
-
-  private static FieldShape ordering(
-      Pointer pointer, List<FieldShape> fields, CollectionShape shape) {
-    FieldShape field = known(pointer.toString(), fields, "field of " + shape.name());
-    if (!field.type().isSimple()) {
-      throw new Misfit("“" + pointer + "” is a " + field.type() + " and gives no order");
-    }
-    return field;
-  }
-
-  private static FieldShape known(String key, List<FieldShape> fields, String what) {
-    return fields.stream()
-        .filter(field -> field.key().equals(key))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new Misfit(
-                    Nearest.unknown(what, key, fields.stream().map(FieldShape::key).toList())));
-  }
-
   private void namedValue(String name, BridgeScope scope) {
     DocumentNode place = document.need("values").need(name);
     Address address = new Address(Address.VALUES, new Pointer(List.of(name)));
@@ -345,8 +235,7 @@ public final class BridgeCompiler {
 
   /** Where something is made or changed: the shape of what can be written there. */
   Optional<CollectionShape> place(DocumentNode at, BridgeDefinition.To to) {
-    Optional<CollectionShape> found =
-        problems.part(() -> collection(at, to.system(), to.collection()));
+    Optional<CollectionShape> found = found(at, to.system(), to.collection());
     found.flatMap(shape -> unable(shape, to)).ifPresent(why -> problems.add(at.problem(why)));
     return found.map(CollectionShape::written);
   }
@@ -355,31 +244,42 @@ public final class BridgeCompiler {
   private static Optional<String> unable(CollectionShape shape, BridgeDefinition.To to) {
     return shape
         .abilities()
-        .filter(can -> to.record() ? !can.changes() : !can.makes())
+        .filter(can -> to.changes() ? !can.changes() : !can.makes())
         .map(
             can ->
                 "%s of %s cannot be %s: its description names no call that does (%s)"
                     .formatted(
                         shape.name(),
                         shape.systemName(),
-                        to.record() ? "changed" : "made",
-                        to.record() ? "change" : "create"));
+                        to.changes() ? "changed" : "made",
+                        to.changes() ? "change" : "create"));
+  }
+
+  /** The id of the record that is changed in a place, where none is made. */
+  Optional<BoundField> changed(BridgeDefinition.To to, DocumentNode at, BridgeScope scope) {
+    DocumentNode place = at.isGroup() ? at.get("record").orElse(at) : at;
+    return to.record()
+        .flatMap(
+            record ->
+                attempt(
+                    place, () -> single(scope.bind(record), "the id of a record is one value")));
   }
 
   List<BoundField> match(List<Address> addresses, DocumentNode place, BridgeScope scope) {
     List<BoundField> match = new ArrayList<>();
     for (int i = 0; i < addresses.size(); i++) {
       Address address = addresses.get(i);
-      attempt(place.list().get(i), () -> part(scope.bind(address))).ifPresent(match::add);
+      attempt(
+              place.list().get(i),
+              () -> single(scope.bind(address), "a match key is made of single values"))
+          .ifPresent(match::add);
     }
     return match;
   }
 
-  private static BoundField part(BoundField field) {
+  private static BoundField single(BoundField field, String why) {
     if (!field.shape().type().isSimple()) {
-      throw new Misfit(
-          "a match key is made of single values, “%s” is a %s"
-              .formatted(field.address(), field.shape().type()));
+      throw new Misfit("%s, “%s” is a %s".formatted(why, field.address(), field.shape().type()));
     }
     return field;
   }

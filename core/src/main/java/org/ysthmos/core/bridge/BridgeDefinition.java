@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.delivery.EffectKind;
+import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.ValueRule;
@@ -68,14 +69,27 @@ public record BridgeDefinition(
    * Where the tasks stand.
    *
    * @param ifGone what is done when a task was removed there by others and is to be changed
-   * @param record whether it is the very record that the event came from, which is changed and
-   *     never made
+   * @param record the id of a record that is changed there, where none is made
    */
-  public record To(String system, String collection, IfGone ifGone, boolean record) {
+  public record To(String system, String collection, IfGone ifGone, Optional<Address> record) {
+
+    /** The id of the record that an event came from. */
+    private static final Address OF_EVENT =
+        new Address(Address.EVENT, new Pointer(List.of("record")));
 
     /** The record that an event came from. */
     static To recordOf(From from) {
-      return new To(from.system(), from.collection(), IfGone.ASK, true);
+      return new To(from.system(), from.collection(), IfGone.ASK, Optional.of(OF_EVENT));
+    }
+
+    /** Whether a record is changed that is there, and none is made. */
+    public boolean changes() {
+      return record.isPresent();
+    }
+
+    /** Whether it is the very record that an event of a place came from. */
+    public boolean isRecordOf(From from) {
+      return equals(recordOf(from));
     }
   }
 

@@ -200,12 +200,18 @@ public final class BridgeReader {
     if (node.isText()) {
       return record(node, from);
     }
-    node.only("system", "collection", "if-gone");
+    node.only("system", "collection", "if-gone", "record");
+    Optional<Address> record = node.get("record").map(Address::read);
+    if (record.isPresent() && node.get("if-gone").isPresent()) {
+      throw node.need("if-gone")
+          .refuse(
+              "where a record is changed none is made, so there is none to make anew; leave it out");
+    }
     return new To(
         node.need("system").text(),
         node.need("collection").text(),
         node.get("if-gone").map(word -> word.word(IfGone.class)).orElse(IfGone.ASK),
-        false);
+        record);
   }
 
   private static To record(DocumentNode node, From from) {
@@ -223,7 +229,7 @@ public final class BridgeReader {
     node.only("to", "when", "match", "fields");
     DocumentNode to = node.need("to");
     if (to.isGroup()) {
-      to.only("system", "collection");
+      to.only("system", "collection", "record");
     }
     return new Effect(
         name,

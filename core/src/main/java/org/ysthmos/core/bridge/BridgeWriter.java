@@ -52,7 +52,7 @@ public final class BridgeWriter {
       from.put("own-writes", true);
     }
     document.put("from", from);
-    document.put("to", to(bridge.to()));
+    document.put("to", to(bridge.to(), bridge.from()));
     if (!bridge.lookups().isEmpty()) {
       SequencedMap<String, Object> lookups = new LinkedHashMap<>();
       bridge.lookups().forEach(rule -> lookups.put(rule.name(), lookup(rule)));
@@ -69,25 +69,27 @@ public final class BridgeWriter {
     document.put("fields", fields(bridge.fields()));
     if (!bridge.then().isEmpty()) {
       SequencedMap<String, Object> then = new LinkedHashMap<>();
-      bridge.then().forEach(effect -> then.put(effect.name(), effect(effect)));
+      bridge.then().forEach(effect -> then.put(effect.name(), effect(effect, bridge.from())));
       document.put("then", then);
     }
   }
 
-  private static Object to(BridgeDefinition.To to) {
-    if (to.record()) {
+  private static Object to(BridgeDefinition.To to, BridgeDefinition.From from) {
+    if (to.isRecordOf(from)) {
       return BridgeReader.RECORD;
     }
     SequencedMap<String, Object> place = place(to.system(), to.collection());
     if (to.ifGone() != BridgeDefinition.IfGone.ASK) {
       place.put("if-gone", DocumentNode.wordOf(to.ifGone()));
     }
+    to.record().ifPresent(record -> place.put("record", record.toString()));
     return place;
   }
 
-  private static SequencedMap<String, Object> effect(BridgeDefinition.Effect effect) {
+  private static SequencedMap<String, Object> effect(
+      BridgeDefinition.Effect effect, BridgeDefinition.From from) {
     SequencedMap<String, Object> written = new LinkedHashMap<>();
-    written.put("to", to(effect.to()));
+    written.put("to", to(effect.to(), from));
     if (!effect.when().equals(Condition.ALWAYS)) {
       written.put("when", ConditionDocument.written(effect.when()));
     }

@@ -1,6 +1,7 @@
 package org.ysthmos.core.bridge;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.reading.BoundField;
@@ -11,12 +12,14 @@ import org.ysthmos.core.shape.CollectionShape;
  * Something else that comes of an event, made into functions.
  *
  * @param target where it is made; the record's own collection if that is changed
+ * @param changed the id of the record that is changed, where none is made
  * @param match the values of its match key; the bridge's own if it states none
  */
 public record CompiledEffect(
     BridgeDefinition.Effect rule,
     CollectionShape target,
     CompiledCondition when,
+    Optional<BoundField> changed,
     List<BoundField> match,
     List<CompiledField> fields) {
 

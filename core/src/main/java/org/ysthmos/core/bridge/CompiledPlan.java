@@ -1,6 +1,7 @@
 package org.ysthmos.core.bridge;
 
 import java.util.List;
+import java.util.Optional;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.CompiledValue;
@@ -8,8 +9,12 @@ import org.ysthmos.core.rule.CompiledValue;
 /** How many tasks come of one event, made into functions. */
 public sealed interface CompiledPlan {
 
-  /** One task. */
-  record One(List<CompiledField> fields) implements CompiledPlan {
+  /**
+   * One task.
+   *
+   * @param changed the id of the record that is changed, where none is made
+   */
+  record One(List<CompiledField> fields, Optional<BoundField> changed) implements CompiledPlan {
     public One {
       fields = List.copyOf(fields);
     }

@@ -58,13 +58,20 @@ final class EffectCompiler {
     }
     // Of several tasks none is the one that was made.
     BridgeScope within =
-        definition.plan() instanceof TaskPlan.One && !definition.to().record()
+        definition.plan() instanceof TaskPlan.One && !definition.to().changes()
             ? scope.afterTask()
             : scope;
     List<CompiledField> fields =
         new FieldCompiler(compiler, target.get(), Optional.empty())
-            .compile(effect.fields(), place.need("fields"), within, effect.to().record());
-    CompiledEffect compiled = new CompiledEffect(effect, target.get(), when.get(), own, fields);
+            .compile(effect.fields(), place.need("fields"), within, effect.to().changes());
+    CompiledEffect compiled =
+        new CompiledEffect(
+            effect,
+            target.get(),
+            when.get(),
+            compiler.changed(effect.to(), place.need("to"), scope),
+            own,
+            fields);
     if (compiled.namesTheLink() && tasks.abilities().filter(can -> !can.pages()).isPresent()) {
       compiler.problem(
           place

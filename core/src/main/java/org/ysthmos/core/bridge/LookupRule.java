@@ -34,13 +34,16 @@ public record LookupRule(
   /** The key of a lookup among tasks that says which of several: its name, or its item. */
   public static final String PART = "part";
 
+  /** The key of a lookup among tasks by which the task itself is found. */
+  public static final String TASK = "task";
+
   /** Where a lookup looks. */
   public enum Origin {
     /** The system is asked. */
     SYSTEM,
     /** The events already received of the collection; what came with each is its record. */
     EVENTS,
-    /** The tasks that a bridge made, each with its id and its link. */
+    /** The tasks that a bridge made, each with its id, its link and the record it was made of. */
     TASKS
   }
 

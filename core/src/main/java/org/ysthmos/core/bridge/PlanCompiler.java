@@ -49,7 +49,10 @@ final class PlanCompiler {
   Optional<CompiledPlan> compile() {
     DocumentNode document = compiler.document();
     return switch (definition.plan()) {
-      case TaskPlan.One one -> Optional.of(new CompiledPlan.One(shared(scope)));
+      case TaskPlan.One one ->
+          Optional.of(
+              new CompiledPlan.One(
+                  shared(scope), compiler.changed(definition.to(), document.need("to"), scope)));
       case TaskPlan.ForEach each ->
           compiler
               .attempt(document.need("for-each"), () -> listOf(each))
@@ -70,7 +73,7 @@ final class PlanCompiler {
 
   private List<CompiledField> fields(
       List<FieldRule> rules, DocumentNode places, BridgeScope within) {
-    return fieldCompiler.compile(rules, places, within, definition.to().record());
+    return fieldCompiler.compile(rules, places, within, definition.to().changes());
   }
 
   /** The list of a plan: a list of records as it stands, or a rule that gives a list. */
@@ -111,7 +114,7 @@ final class PlanCompiler {
     List<CompiledField> fields = shared(within);
     // Without its key the plan is refused as a whole; what stands in for it is never used.
     return key.<CompiledPlan>map(k -> new CompiledPlan.EachRecord(list, k, fields))
-        .orElseGet(() -> new CompiledPlan.One(fields));
+        .orElseGet(() -> new CompiledPlan.One(fields, Optional.empty()));
   }
 
   private CompiledPlan forEachValue(CompiledValue list) {

@@ -59,7 +59,8 @@ public record TwoWay(Place left, Place right, Optional<Duration> checkEvery, Lis
     }
 
     BridgeDefinition.To to() {
-      return new BridgeDefinition.To(system, collection, BridgeDefinition.IfGone.ASK, false);
+      return new BridgeDefinition.To(
+          system, collection, BridgeDefinition.IfGone.ASK, Optional.empty());
     }
   }
 

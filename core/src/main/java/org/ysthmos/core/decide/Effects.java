@@ -91,22 +91,27 @@ final class Effects {
     FieldValues fields =
         tasks.compute(
             effect.fields(), Explanation.ofThen(name), reading.after(made.orElse(Made.NONE)));
+    TaskComparison.At at = tasks.at(effect.rule().to(), effect.changed(), reading);
     if (!notes.failures().isEmpty()) {
       return Optional.empty();
     }
-    return Optional.of(compare(effect, key, fields, after));
+    return Optional.of(compare(effect, at, key, fields, after));
   }
 
   private TaskDecision compare(
-      CompiledEffect effect, MatchKey key, FieldValues fields, Optional<MatchKey> after) {
+      CompiledEffect effect,
+      TaskComparison.At at,
+      MatchKey key,
+      FieldValues fields,
+      Optional<MatchKey> after) {
     Optional<World.PairState> pair = tasks.pair(key);
     String name = effect.rule().name();
     Optional<String> there = pair.flatMap(World.PairState::target);
-    if (!effect.rule().to().record() && there.isPresent()) {
+    if (effect.changed().isEmpty() && there.isPresent()) {
       return left(name, key, fields, there, "it was done before, and is done once");
     }
     return tasks
-        .compare(effect.rule().to(), effect.fields(), name, key, fields, pair)
+        .compare(at, effect.fields(), name, key, fields, pair)
         .with(
             delivery ->
                 delivery

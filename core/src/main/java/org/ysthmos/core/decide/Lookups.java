@@ -117,12 +117,14 @@ final class Lookups {
     if (records.isEmpty()) {
       return noneFound(
           lookup,
-          "%s at %s has no %s with %s"
-              .formatted(
-                  lookup.shape().name(),
-                  lookup.shape().systemName(),
-                  recordOf(lookup),
-                  words(keys)));
+          lookup.rule().origin() == LookupRule.Origin.TASKS
+              ? noTask(lookup.rule().collection(), keys)
+              : "%s at %s has no %s with %s"
+                  .formatted(
+                      lookup.shape().name(),
+                      lookup.shape().systemName(),
+                      recordOf(lookup),
+                      words(keys)));
     }
     return lookup.rule().several().firstBy().isPresent()
         ? first(lookup, lookup.rule().several().firstBy().get(), records)
@@ -138,6 +140,16 @@ final class Lookups {
                 .withRemedy(
                     "Look it up by more keys, or say which comes first (several), then send"
                         + " again"));
+  }
+
+  private static String noTask(String bridge, SequencedMap<String, String> keys) {
+    String task = keys.get(LookupRule.TASK);
+    if (task != null) {
+      return "“%s” is no task that bridge %s made".formatted(task, bridge);
+    }
+    String part = keys.get(LookupRule.PART);
+    return "bridge %s made no task%s of “%s”"
+        .formatted(bridge, part == null ? "" : " “" + part + "”", keys.get(LookupRule.RECORD));
   }
 
   private static Meaning noneFound(CompiledLookup lookup, String message) {

@@ -6,10 +6,13 @@ import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.rule.CompiledField;
+import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
@@ -21,6 +24,8 @@ final class TaskComparison {
   /** Why an event that came late writes nothing over what a later one wrote. */
   private static final String LATER_STANDS =
       "a later event has written this task since; nothing older is written over it";
+
+  private static final String NOTHING_TO_CHANGE = "there is no record that it could change";
 
   private final BridgeVersion bridge;
   private final Event event;
@@ -101,19 +106,58 @@ final class TaskComparison {
       MatchKey key,
       FieldValues fields,
       Optional<World.PairState> pair) {
-    return compare(bridge.definition().to(), rules, member, key, fields, pair);
+    return compare(new Anew(bridge.definition().to()), rules, member, key, fields, pair);
+  }
+
+  /** What a task is made as, or which record is changed instead. */
+  sealed interface At {
+    BridgeDefinition.To to();
+  }
+
+  /** A task that is made where it is not there. */
+  private record Anew(BridgeDefinition.To to) implements At {}
+
+  /**
+   * A record that is there already.
+   *
+   * @param id empty where what names it is
+   */
+  private record There(BridgeDefinition.To to, Optional<String> id) implements At {}
+
+  /**
+   * @param changed the id of the record that is changed, where none is made; one that cannot be
+   *     read is with the notes
+   */
+  At at(BridgeDefinition.To to, Optional<BoundField> changed, Reading reading) {
+    if (changed.isEmpty()) {
+      return new Anew(to);
+    }
+    Computed id = changed.get().read(reading);
+    if (id instanceof Problem problem) {
+      notes.fail(DecisionNotes.mapping(changed.get().shape().name(), problem));
+    }
+    return new There(
+        to,
+        Optional.of(id)
+            .filter(Value.class::isInstance)
+            .map(Value.class::cast)
+            .filter(value -> !Operator.isBlank(value))
+            .map(Value::display));
   }
 
   /** Holds fields against the pair of a task, or of what comes after it. */
   TaskDecision compare(
-      BridgeDefinition.To to,
+      At at,
       List<CompiledField> rules,
       String member,
       MatchKey key,
       FieldValues fields,
       Optional<World.PairState> pair) {
-    Optional<String> target =
-        to.record() ? Optional.of(event.record()) : pair.flatMap(World.PairState::target);
+    Optional<String> known = pair.flatMap(World.PairState::target);
+    Optional<String> target = at instanceof There there ? there.id() : known;
+    if (at instanceof There && target.isEmpty()) {
+      return TaskDecision.left(member, key, fields, target, NOTHING_TO_CHANGE);
+    }
     if (pair.filter(World.PairState::later).isPresent()) {
       return TaskDecision.left(member, key, fields, target, LATER_STANDS);
     }
@@ -121,9 +165,11 @@ final class TaskComparison {
     if (stays != World.Stays.NO) {
       return TaskDecision.left(member, key, fields, target, stays.words());
     }
-    // With no task yet nothing is agreed on, so that only what has a value is wanted.
+    // With no task yet, or another one, nothing is agreed on: only what has a value is wanted.
     Map<String, Value> agreed =
-        target.isPresent() ? pair.map(World.PairState::agreed).orElse(Map.of()) : Map.of();
+        target.isPresent() && target.equals(known)
+            ? pair.map(World.PairState::agreed).orElse(Map.of())
+            : Map.of();
     FieldValues wanted = new FieldValues(rules);
     for (int i = 0; i < rules.size(); i++) {
       Value value = fields.at(i);
@@ -145,8 +191,8 @@ final class TaskComparison {
     PlannedDelivery delivery =
         new PlannedDelivery(
             effect,
-            to.system(),
-            to.collection(),
+            at.to().system(),
+            at.to().collection(),
             target,
             wanted,
             Optional.empty(),

@@ -10,6 +10,7 @@ import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.json.TypedReader;
+import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.value.Computed;
@@ -101,8 +102,11 @@ final class TasksOfList {
   static List<TaskDecision> one(
       CompiledPlan.One plan, TaskComparison tasks, Reading reading, List<Value> match) {
     FieldValues fields = tasks.compute(plan.fields(), "", reading);
-    return tasks.notes().failures().isEmpty()
-        ? List.of(tasks.compare(plan.fields(), "", tasks.key(match), fields))
-        : List.of();
+    TaskComparison.At at = tasks.at(tasks.bridge().definition().to(), plan.changed(), reading);
+    if (!tasks.notes().failures().isEmpty()) {
+      return List.of();
+    }
+    MatchKey key = tasks.key(match);
+    return List.of(tasks.compare(at, plan.fields(), "", key, fields, tasks.pair(key)));
   }
 }

@@ -13,7 +13,8 @@ import org.ysthmos.core.shape.CollectionShape;
  * One thing that a bridge does with what it hears: its tasks, or one of what comes then.
  *
  * @param effect the name of what comes then; empty for its tasks
- * @param makes whether it makes records; otherwise it changes the very record that it heard of
+ * @param makes whether it makes records; otherwise it changes one that is there, such as the very
+ *     record that it heard of
  * @param fields the rules of what it writes
  */
 record Arm(
@@ -40,7 +41,7 @@ record Arm(
             "",
             from,
             at(bridge.target()),
-            !definition.to().record(),
+            !definition.to().changes(),
             bridge.plan().allFields()));
     for (CompiledEffect then : bridge.then()) {
       arms.add(
@@ -49,7 +50,7 @@ record Arm(
               then.rule().name(),
               from,
               at(then.target()),
-              !then.rule().to().record(),
+              !then.rule().to().changes(),
               then.fields()));
     }
     return arms;

@@ -166,9 +166,12 @@ public final class BridgeSchema {
     return group("system", text()).and("collection", text()).required("system", "collection");
   }
 
-  /** A place, or the record that the event came from. */
+  /**
+   * A place, perhaps with a record that is changed there, or the record that the event came from.
+   */
   private static ObjectNode to(Group place) {
-    return oneOf(JSON.objectNode().put("const", "record"), place.node());
+    return oneOf(
+        JSON.objectNode().put("const", "record"), place.and("record", ref("address")).node());
   }
 
   private static ObjectNode effect() {

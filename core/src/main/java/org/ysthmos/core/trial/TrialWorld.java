@@ -42,14 +42,18 @@ public final class TrialWorld implements World {
   /** A task that would have been made of a record. */
   private record MadeTask(String bridge, String record, String part, String id) {
     boolean is(Question question) {
-      String named = question.keys().get(LookupRule.PART);
       return bridge.equals(question.collection())
-          && record.equals(question.keys().get(LookupRule.RECORD))
-          && (named == null || named.equals(part));
+          && holds(question, LookupRule.TASK, id)
+          && holds(question, LookupRule.RECORD, record)
+          && holds(question, LookupRule.PART, part);
+    }
+
+    private static boolean holds(Question question, String key, String value) {
+      return question.keys().getOrDefault(key, value).equals(value);
     }
 
     JsonNode asRecord() {
-      return JsonNodeFactory.instance.objectNode().put("id", id);
+      return JsonNodeFactory.instance.objectNode().put("id", id).put("record", record);
     }
   }
 

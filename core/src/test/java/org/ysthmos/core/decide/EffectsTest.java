@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.BridgeWriter;
@@ -19,6 +20,7 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.testkit.Desk;
+import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.Seeds;
 import org.ysthmos.core.trial.TrialWorld;
 import org.ysthmos.core.value.Link;
@@ -214,13 +216,94 @@ class EffectsTest {
         .hasMessageContaining("there is no list and no set of tasks");
   }
 
-  @Test
-  void documentGoesRound() {
-    String written = BridgeWriter.write(BridgeReader.read(DocumentNode.parse(Desk.BRIDGE)));
+  @ParameterizedTest
+  @ValueSource(strings = {Desk.BRIDGE, JOB_BACK})
+  void documentGoesRound(String document) {
+    String written = BridgeWriter.write(BridgeReader.read(DocumentNode.parse(document)));
     assertThat(BridgeReader.read(DocumentNode.parse(written)))
-        .isEqualTo(BridgeReader.read(DocumentNode.parse(Desk.BRIDGE)));
+        .isEqualTo(BridgeReader.read(DocumentNode.parse(document)));
     assertThat(BridgeWriter.write(BridgeReader.read(DocumentNode.parse(written))))
         .isEqualTo(written);
+  }
+
+  /** What became of a job goes back to the ticket that it was made of. */
+  private static final String JOB_BACK =
+      """
+      bridge: job-back
+      name: Jobs to tickets
+      purpose: A ticket shows how far its job is
+      from: { system: board, collection: jobs, event: changed }
+      to: { system: desk, collection: tickets, record: ticket/record }
+      lookups:
+        ticket: { in: ticket-to-job, from: tasks, by: { task: event/record }, none: pass-by }
+      match: [event/record]
+      fields: { state: /status }
+      ceiling: { creates: 10, per: PT1H }
+      """;
+
+  private static Event job(String record, String status) {
+    return Garden.event("board/jobs", "changed", record, "{\"status\":\"%s\"}".formatted(status));
+  }
+
+  @Test
+  void whatBecameOfATaskGoesBackToTheRecordItWasMadeOf() {
+    BridgeVersion back = Desk.bridge(JOB_BACK);
+    TrialWorld world = Desk.world();
+    world.carryOut(OPENED, decide(BRIDGE, OPENED, world));
+    Decision done = decide(back, job("new-1", "done"), world);
+    assertThat(done.verdict()).isEqualTo(Verdict.UPDATE);
+    PlannedDelivery delivery = done.deliveries().getFirst();
+    assertThat(delivery.record()).contains("T-1");
+    assertThat(delivery.system() + "/" + delivery.collection()).isEqualTo("desk/tickets");
+    assertThat(delivery.fields()).containsEntry("state", Text.of("done"));
+    world.carryOut(job("new-1", "done"), done);
+    assertThat(decide(back, job("new-1", "done"), world).verdict()).isEqualTo(Verdict.UNCHANGED);
+
+    Decision ofNone = decide(back, job("J-77", "done"), world);
+    assertThat(ofNone.verdict()).isEqualTo(Verdict.PASSED_BY);
+    assertThat(ofNone.because()).contains("“J-77” is no task that bridge ticket-to-job made");
+  }
+
+  @Test
+  void nothingIsMadeWhereNoRecordIsNamed() {
+    BridgeVersion back = Desk.bridge(JOB_BACK.replace("none: pass-by", "none: empty"));
+    Decision decision = decide(back, job("J-77", "done"), Desk.world());
+    assertThat(decision.verdict()).isEqualTo(Verdict.UNCHANGED);
+    assertThat(decision.tasks().getFirst().because())
+        .isEqualTo("there is no record that it could change");
+  }
+
+  @Test
+  void anotherRecordThanBeforeIsWrittenWhole() {
+    BridgeVersion back = Desk.bridge(JOB_BACK.replace("event/record]", "/status]"));
+    TrialWorld world = Desk.world();
+    Event second = Desk.ticket("opened", "T-2", "{\"place\":\"Moss\"}");
+    world.carryOut(OPENED, decide(BRIDGE, OPENED, world));
+    Decision first = decide(BRIDGE, second, world);
+    world.carryOut(second, first);
+    world.carryOut(job("new-1", "done"), decide(back, job("new-1", "done"), world));
+    MatchKey key = first.key().orElseThrow();
+    String job = world.pair("ticket-to-job", key).flatMap(World.PairState::target).orElseThrow();
+    assertThat(decide(back, job(job, "done"), world).deliveries().getFirst().record())
+        .contains("T-2");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "record: ticket/record|record: tickt/record|did you mean “ticket”",
+        "record: ticket/record|record: ticket/rcord|did you mean “/record”",
+        "record: ticket/record|record: ticket/record, if-gone: leave|none to make anew",
+        "none: pass-by|none: make, wait: PT1H|that is there already is not made",
+        "by: { task: event/record }|by: { task: event/record, part: /status }|leave the other keys",
+        "system: desk, collection: tickets|system: post, collection: letters|cannot be changed"
+      })
+  void mistakeInTheWayBackIsNamed(String right, String wrong, String says) {
+    assertThat(JOB_BACK).contains(right);
+    assertThatThrownBy(() -> Desk.bridge(JOB_BACK.replace(right, wrong)))
+        .hasMessageContaining(says)
+        .hasMessageContaining("line ");
   }
 
   /** Whatever comes in whichever order: no letter twice, and plain is as explained. */
@@ -281,7 +364,7 @@ class EffectsTest {
       delimiter = '|',
       value = {
         "in: ticket-to-job, from: tasks, by: { recrd: /whole }|no key of tasks is called “recrd”",
-        "in: ticket-to-job, from: tasks, by: { part: /whole }|say by which record",
+        "in: ticket-to-job, from: tasks, by: { part: /whole }|say of which record",
         "in: desk/tickets, from: tasks, by: { record: /whole }|is no id",
         "in: ticket-to-job, by: { record: /whole }|system/collection",
         "in: ticket-to-job, from: tasks, by: { record: /whole }, wait: PT0S|longer than nothing",

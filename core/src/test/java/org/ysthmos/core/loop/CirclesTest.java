@@ -189,6 +189,38 @@ class CirclesTest {
     assertThat(read.because().getFirst()).contains("reads note, which it writes itself");
   }
 
+  /** A bridge that makes, and one that changes what the first was made of. */
+  private static Circle andBack(String rule) {
+    return only(
+        NOTHING,
+        over("event: [created, changed], own-writes: true", fields("note: /note")),
+        Yards.bridge(
+            "back",
+            "south",
+            "event: [created, changed], own-writes: true",
+            "west",
+            """
+            lookups: { whole: { from: tasks, in: north-to-south, by: { task: /id } } }
+            match: [/id]
+            fields: { title: /title }
+            then:
+              back:
+                to: { system: yard, collection: north, record: whole/record }
+                fields: { note: %s }
+            """
+                .formatted(rule)));
+  }
+
+  @Test
+  void bridgeThatChangesARecordElsewhereStopsIfItAlwaysWritesTheSame() {
+    Circle same = andBack("{ always: done }");
+    assertThat(same.end()).isEqualTo(End.STOPS);
+    assertThat(same.because().getFirst()).contains("always writes the same into the record");
+    Circle other = andBack("/note");
+    assertThat(other.end()).isEqualTo(End.CANNOT_BE_TOLD);
+    assertThat(other.because().getFirst()).contains("depends on what comes");
+  }
+
   @Test
   void allWaysRoundAreFoundTheShortestFirstAndNoneTwice() {
     BridgeVersion over = over(ALL, fields(""));

@@ -115,8 +115,8 @@ public final class Desk {
             List.of(
                 FieldShape.of("title", "title", ValueType.TEXT).withRequired(true),
                 FieldShape.of("parent", "parent", ValueType.TEXT)),
-            List.of())
-        .with(new CollectionShape.Abilities(List.of(), true, true, true, true));
+            List.of(FieldShape.of("/status", "status", ValueType.TEXT)))
+        .with(new CollectionShape.Abilities(List.of("changed"), true, true, true, true));
   }
 
   private static CollectionShape letters() {

@@ -88,7 +88,8 @@ final class WorksLife {
         "a ticket is opened: " + form.get("subject"),
         hands -> hands.remember(name, hands.form("climate-desk", "/tickets", form)));
     status(name, at.plusSeconds(600 + random.nextInt(7200)), "open");
-    if (random.nextInt(10) < 7) {
+    // Of what became a job they hear when that is done; some settles itself before.
+    if (random.nextInt(10) < 2) {
       status(name, at.plusSeconds(20_000 + random.nextInt(200_000)), "solved");
     }
   }

@@ -92,9 +92,7 @@ final class AfterTasks {
             way -> !way.isOfTask() && way.member().endsWith(" " + name));
     return new AfterView(
         name,
-        effect.path("to").isTextual()
-            ? "the record that it came from is changed"
-            : "a %s is made at %s".formatted(target.recordWord(), target.systemName()),
+        what(effect.path("to"), target),
         decided.flatMap(TaskDecision::delivery).isPresent(),
         decided.map(TaskDecision::because).orElse(""),
         problems.stream()
@@ -103,6 +101,14 @@ final class AfterTasks {
             .findFirst()
             .orElse(""),
         Leaving.fields(rules, problems, decision));
+  }
+
+  private static String what(JsonNode to, CollectionShape target) {
+    if (to.isTextual()) {
+      return "the record that it came from is changed";
+    }
+    return (to.has("record") ? "a %s that is there is changed at %s" : "a %s is made at %s")
+        .formatted(target.recordWord(), target.systemName());
   }
 
   /** Whether a problem is of the whole, and not of one of its fields. */

@@ -87,11 +87,11 @@ class Tries {
           "What it makes is kept alike with what it came from, so that it could not be taken back"
               + " alone. Put it to work held, and let one event go.");
     }
-    if (version.definition().to().record()) {
+    if (version.definition().to().changes()) {
       throw new ApiProblem(
           HttpStatus.CONFLICT,
           "Nothing to take back",
-          "The draft changes the very record of the event, which no try could take back.");
+          "The draft changes a record that is there, which no try could take back.");
     }
     Sample sample = samples.find(bridge, DraftStart.of(DraftJson.parse(json)), sampleId);
     Instant now = clock.instant();
