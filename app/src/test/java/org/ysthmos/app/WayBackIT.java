@@ -41,7 +41,9 @@ class WayBackIT extends AppTestBase {
   private static String jobOf(String number) {
     await()
         .atMost(LONG)
-        .until(() -> tracesOf(number).stream().anyMatch(one -> one.path("target").isTextual()));
+        .until(
+            () ->
+                tracesOf(number).stream().anyMatch(one -> !one.path("target").asText().isEmpty()));
     return tracesOf(number).getLast().path("target").asText();
   }
 
