@@ -113,7 +113,7 @@ watch(
           <p v-else class="mid">always</p>
           <h2>
             {{ data.tasks === 'one task for each event' ? 'Fields' : data.tasks }}
-            <small>{{ data.fields.length }} rules</small>
+            <small>{{ counted(data.fields.length, 'rule') }}</small>
           </h2>
           <FieldSentence
             v-for="(field, place) in data.fields"

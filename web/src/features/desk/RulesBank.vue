@@ -2,6 +2,7 @@
 import { computed, provide, ref, watch } from 'vue'
 import AddBy from './AddBy.vue'
 import CeilingEditor from './CeilingEditor.vue'
+import ChangedRecord from './ChangedRecord.vue'
 import ConditionEditor from './ConditionEditor.vue'
 import LookupEditor from './LookupEditor.vue'
 import EveryEditor from './EveryEditor.vue'
@@ -17,6 +18,7 @@ import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
 import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
 import { isGroup, isOpen, type Group, type Tree } from './tree'
+import { counted } from '@/shared/format/words'
 
 /** All that a bridge says, in the order in which an event meets it. */
 const props = defineProps<{
@@ -149,8 +151,15 @@ function keptRows() {
       :place="source"
       @change="setPart('from', $event)"
     />
+    <ChangedRecord
+      v-if="target && isGroup(doc.to) && 'record' in doc.to"
+      :to="doc.to"
+      :record="target.record"
+      :arriving="trial.arriving"
+      @change="setPart('to', $event)"
+    />
     <TaskGone
-      v-if="target?.changes && isGroup(doc.to)"
+      v-else-if="target?.changes && isGroup(doc.to)"
       :to="doc.to"
       :place="target"
       @change="setPart('to', $event)"
@@ -190,7 +199,8 @@ function keptRows() {
     <h2>
       Fields
       <small
-        >{{ ordered.length }} rules<template v-if="trial.samples.length"
+        >{{ counted(ordered.length, 'rule')
+        }}<template v-if="trial.samples.length"
           >; {{ trial.passing }} of {{ trial.samples.length }} events pass</template
         ></small
       >

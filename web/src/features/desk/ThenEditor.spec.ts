@@ -60,6 +60,26 @@ describe('what comes then', () => {
     })
   })
 
+  it('changes a record elsewhere that is there, once it is said which', async () => {
+    const { choices, changed, view } = editor({
+      then: undefined,
+      found: [],
+      places: [place('desk', 'tickets', 'ticket', { changes: true, hindrance: 'not made' })],
+      arriving: [
+        { title: 'task', fields: [{ address: 'job/record', name: 'its record', type: 'text' }] },
+      ],
+    })
+    const offered = await choices('Add what comes then')
+    const last = offered.at(-1)!
+    expect(last.text()).toContain('change a ticket at desk')
+    await last.trigger('mousedown')
+    const to = { system: 'desk', collection: 'tickets', record: '' }
+    expect(changed()).toEqual({ ticket: { to, fields: {} } })
+    await view.setProps({ then: changed() })
+    await view.get('select[aria-label="What holds the id of the ticket"]').setValue('job/record')
+    expect(changed()).toEqual({ ticket: { to: { ...to, record: 'job/record' }, fields: {} } })
+  })
+
   it('offers no change of a record that cannot be changed', async () => {
     const { choices } = editor({ source: place('desk', 'tickets', 'ticket', { changes: false }) })
     const offered = await choices('Add what comes then')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import AddBy from './AddBy.vue'
+import ChangedRecord from './ChangedRecord.vue'
 import ConditionEditor from './ConditionEditor.vue'
 import RuleCard from './RuleCard.vue'
 import TakeAlong from './TakeAlong.vue'
@@ -63,6 +64,8 @@ const MADE = [
 ]
 
 const RECORD = 'record'
+/** Before the place of a record that is there already and is changed. */
+const CHANGE = 'change '
 const choices = computed(() => [
   ...(props.source?.changes
     ? [
@@ -80,7 +83,20 @@ const choices = computed(() => [
       words: `make a ${place.record} at ${place.systemName}`,
       hint: place.name,
     })),
+  ...props.places
+    .filter((place) => place.changes)
+    .map((place) => ({
+      key: `${CHANGE}${place.system}/${place.collection}`,
+      words: `change a ${place.record} at ${place.systemName}`,
+      hint: place.name,
+    })),
 ])
+/** Where something is done that names no record of the event. */
+const placeOf = (to: Tree | undefined) =>
+  isGroup(to)
+    ? props.places.find((place) => place.system === to.system && place.collection === to.collection)
+    : undefined
+const isChange = (to: Tree | undefined) => isGroup(to) && RECORD in to
 
 const put = (entries: [string, Tree][]) =>
   emit('change', entries.length ? Object.fromEntries(entries) : undefined)
@@ -98,12 +114,14 @@ function addRule(name: string, effect: Group, field: string) {
 }
 
 function add(choice: string) {
-  const [system, collection] = choice.split('/')
-  const place = props.places.find((one) => `${one.system}/${one.collection}` === choice)
+  const changes = choice.startsWith(CHANGE)
+  const [system, collection] = choice.slice(changes ? CHANGE.length : 0).split('/')
+  const place = props.places.find((one) => one.system === system && one.collection === collection)
   const base = choice === RECORD ? 'back' : (place?.record ?? 'then').replaceAll(' ', '-')
   let name = base
   for (let i = 2; effects.value.some(([key]) => key === name); i++) name = `${base}-${i}`
-  const to: Tree = choice === RECORD ? RECORD : { system: system!, collection: collection! }
+  const at: Group = { system: system!, collection: collection! }
+  const to: Tree = choice === RECORD ? RECORD : changes ? { ...at, [RECORD]: '' } : at
   put([...effects.value, [name, { to, fields: {} }]])
 }
 </script>
@@ -127,6 +145,13 @@ function add(choice: string) {
       <p v-else-if="foundOf(name)?.because" class="mid">
         Not for this event: {{ foundOf(name)!.because }}
       </p>
+      <ChangedRecord
+        v-if="isChange(effect.to)"
+        :to="effect.to"
+        :record="placeOf(effect.to)?.record ?? 'record'"
+        :arriving="arriving"
+        @change="set(name, { ...effect, to: $event })"
+      />
       <ConditionEditor
         :when="effect.when"
         :arriving="arriving"

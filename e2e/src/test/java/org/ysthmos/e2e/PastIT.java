@@ -87,6 +87,7 @@ class PastIT {
     assertThat(traces.stream().map(trace -> trace.path("bridge").asText()).distinct())
         .containsExactlyInAnyOrder(
             "climate-job",
+            "climate-solved",
             "exhibition-preparations",
             "hazard-to-grounds",
             "job-done-letter",
@@ -108,6 +109,12 @@ class PastIT {
     assertThat(byRecord).allSatisfy((record, times) -> assertThat(times).isEqualTo(1));
     assertThat(byRecord.keySet())
         .allSatisfy(number -> assertThat(together.tasksOf(number)).as(number).hasSize(1));
+  }
+
+  @Test
+  void ticketsAreSolvedByTheJobsTheyBecame() {
+    assertThat(of("climate-solved", "UPDATE")).isNotEmpty();
+    assertThat(of("climate-solved", "FAILED")).isEmpty();
   }
 
   @Test

@@ -210,12 +210,14 @@ final class BridgeViews {
     }
     return effect
         .changed()
-        .map(
-            record ->
-                "the %s of %s that %s names is changed"
-                    .formatted(at.recordWord(), at.systemName(), record.address()))
+        .map(record -> changed(record, at))
         .orElseGet(
             () -> "a %s is made at %s, %s".formatted(at.recordWord(), at.systemName(), at.name()));
+  }
+
+  private static String changed(BoundField record, CollectionShape at) {
+    return "the %s of %s with the id in “%s” of the %s is changed"
+        .formatted(at.recordWord(), at.systemName(), record.shape().name(), record.where());
   }
 
   private static LookupView lookup(CompiledLookup lookup) {
@@ -341,7 +343,7 @@ final class BridgeViews {
       case CompiledPlan.One one when one.changed().isPresent() ->
           version.definition().to().isRecordOf(version.definition().from())
               ? "the record that an event came from is changed"
-              : "the record that %s names is changed".formatted(one.changed().get().address());
+              : changed(one.changed().get(), version.target());
       case CompiledPlan.One one -> "one task for each event";
       case CompiledPlan.EachRecord each -> "a task for each of " + each.list().shape().name();
       case CompiledPlan.EachValue each -> "a task for each item of a list";

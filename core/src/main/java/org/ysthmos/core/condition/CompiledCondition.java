@@ -214,7 +214,8 @@ public sealed interface CompiledCondition {
       Function<Reading, Computed> before,
       Set<Value> from,
       Set<Value> to,
-      String sentence)
+      String sentence,
+      String denied)
       implements CompiledCondition {
 
     static Change compile(Condition.Changed changed, Scope scope) {
@@ -229,7 +230,8 @@ public sealed interface CompiledCondition {
           before(field, changed, scope),
           values(changed.from(), type, "changed/from"),
           values(changed.to(), type, "changed/to"),
-          field.shape().name() + words(changed));
+          field.shape().name() + " changed" + words(changed),
+          field.shape().name() + " did not change" + words(changed));
     }
 
     private static Function<Reading, Computed> before(
@@ -266,7 +268,7 @@ public sealed interface CompiledCondition {
       String from =
           changed.from().isEmpty() ? "" : " from “" + String.join("” or “", changed.from()) + "”";
       String to = changed.to().isEmpty() ? "" : " to “" + String.join("” or “", changed.to()) + "”";
-      return " changed" + from + to;
+      return from + to;
     }
 
     @Override

@@ -87,7 +87,7 @@ final class CircleJudge {
       Says says = written.says(part, next.bridge());
       if (says == Says.NO) {
         stops.add(
-            "%s takes none that %s writes: it is so that %s."
+            "%s takes none that %s writes, as there %s."
                 .formatted(quoted(next), quoted(arm), part.denied()));
       } else if (says == Says.UNKNOWN) {
         open.add(
