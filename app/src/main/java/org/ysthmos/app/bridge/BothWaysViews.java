@@ -71,6 +71,7 @@ final class BothWaysViews {
     return switch (field.to().of(to)) {
       case Translation.None none -> List.of();
       case Translation.BySteps steps -> steps.field().value().chain().sentences();
+      case Translation.ByPair pair -> List.of("the task that stands for it");
       case Translation.ByValues values -> {
         FieldShape from = field.at().of(to.across()).shape();
         FieldShape at = field.at().of(to).shape();

@@ -16,6 +16,7 @@ import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.sync.SyncedLooks;
 import org.ysthmos.app.sync.SyncedPairs;
+import org.ysthmos.app.sync.SyncedWaits;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
@@ -58,6 +59,7 @@ class DeliveryWriter {
   private final SyncedLooks looks;
   private final Journal journal;
   private final AppClock clock;
+  private final SyncedWaits waits;
   private final WorkSignals signals;
   private final DeliveryLog log;
 
@@ -76,6 +78,7 @@ class DeliveryWriter {
       SyncedLooks looks,
       Journal journal,
       AppClock clock,
+      SyncedWaits waits,
       WorkSignals signals,
       DeliveryLog log) {
     this.queue = queue;
@@ -92,6 +95,7 @@ class DeliveryWriter {
     this.looks = looks;
     this.journal = journal;
     this.clock = clock;
+    this.waits = waits;
     this.signals = signals;
     this.log = log;
   }
@@ -158,7 +162,7 @@ class DeliveryWriter {
                     synced.made(sending, delivered.record());
                     synced.written(sending, held);
                     if (delivery.kind() == EffectKind.CREATE) {
-                      looks.made(sending, "trace " + trace.id());
+                      waits.made(sending, "trace " + trace.id());
                     }
                   });
           if (attempt.isRecall()) {

@@ -182,6 +182,10 @@ class DecisionWriter {
     }
     if (stored == Stored.STORED) {
       signals.toDeliver().raise();
+      if (deciding.decision().synced().isPresent()) {
+        // What it names may be there by now, and then both are looked at once more.
+        signals.toDecide().raise();
+      }
       feed.changed(deciding.trace().bridgeId(), deciding.trace().id());
     }
     return stored;

@@ -197,6 +197,12 @@ final class EngineWorld implements World {
     return syncedSeen.pair();
   }
 
+  /** Another pair than that of the event, which alone is kept as the decision saw it. */
+  @Override
+  public Optional<SyncedPair> named(String bridge, Side side, String record) {
+    return sources.synced().find(bridge, side, record).pair();
+  }
+
   /** The pair of two tasks that are kept alike, as the decision saw it. */
   SyncedPairs.Seen syncedSeen() {
     return syncedSeen;

@@ -5,6 +5,7 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.dispatch.DecisionWriter.Deciding;
 import org.ysthmos.app.sync.SyncedPairs;
+import org.ysthmos.app.sync.SyncedWaits;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.Synced;
@@ -22,9 +23,11 @@ import org.ysthmos.core.value.Value;
 class SyncedDecisions {
 
   private final SyncedPairs pairs;
+  private final SyncedWaits waits;
 
-  SyncedDecisions(SyncedPairs pairs) {
+  SyncedDecisions(SyncedPairs pairs, SyncedWaits waits) {
     this.pairs = pairs;
+    this.waits = waits;
   }
 
   private static Optional<Synced> of(Deciding deciding) {
@@ -38,18 +41,20 @@ class SyncedDecisions {
    * @return false if another changed the pair since the decision saw it
    */
   boolean keep(Deciding deciding, String title) {
-    return of(deciding)
-        .map(
-            synced ->
-                pairs.keep(
-                    new SyncedPairs.Looked(
-                        synced,
-                        deciding.world().syncedSeen(),
-                        title(deciding, title),
-                        deciding.row().seq(),
-                        deciding.trace().seq()),
-                    deciding.carried().stream().anyMatch(task -> task.delivery().isPresent())))
-        .orElse(true);
+    return of(deciding).map(synced -> keep(deciding, synced, title)).orElse(true);
+  }
+
+  private boolean keep(Deciding deciding, Synced synced, String title) {
+    SyncedPairs.Seen seen = deciding.world().syncedSeen();
+    boolean kept =
+        pairs.keep(
+            new SyncedPairs.Looked(
+                synced, seen, title(deciding, title), deciding.row().seq(), deciding.trace().seq()),
+            deciding.carried().stream().anyMatch(task -> task.delivery().isPresent()));
+    if (kept && deciding.bridge().between().orElseThrow().namesTasks()) {
+      waits.keep(synced, seen.pair(), "trace " + deciding.trace().id());
+    }
+    return kept;
   }
 
   /** As the left side calls it, so that a pair does not change its name with who told of it. */

@@ -110,7 +110,8 @@ final class SyncedWords {
                       .orElse(""));
       case FieldOutcome.NotCarried not -> Words.capital(not.because()) + ".";
       case FieldOutcome.Conflict conflict -> conflict.because() + ".";
-      case FieldOutcome.Waiting waiting -> waiting.because() + ".";
+      case FieldOutcome.Waiting waiting ->
+          "%s; it follows once that is there.".formatted(waiting.on().because());
       case FieldOutcome.Failed failed -> Words.capital(failed.problem().message()) + ".";
       default -> "";
     };

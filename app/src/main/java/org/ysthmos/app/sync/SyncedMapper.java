@@ -40,7 +40,18 @@ interface SyncedMapper {
       Instant madeAt,
       Instant changedAt,
       long eventSeq,
-      long traceSeq) {}
+      long traceSeq) {
+
+    /** The id of the task of a side; null while that was never made. */
+    @Nullable String record(Side side) {
+      return side == Side.LEFT ? leftRecord : rightRecord;
+    }
+
+    /** Whether there are two tasks, and they are a pair. */
+    boolean isWhole() {
+      return leftRecord != null && rightRecord != null && partedAt == null;
+    }
+  }
 
   String COLUMNS =
       """
@@ -63,6 +74,11 @@ interface SyncedMapper {
           + COLUMNS
           + " FROM synced_pair WHERE bridge_id = #{bridge} AND right_record = #{record}")
   @Nullable SyncedRow ofRight(@Param("bridge") String bridge, @Param("record") String record);
+
+  /** The pair of a task of a side. */
+  default @Nullable SyncedRow of(String bridge, Side side, String record) {
+    return side == Side.LEFT ? ofLeft(bridge, record) : ofRight(bridge, record);
+  }
 
   /**
    * @throws org.springframework.dao.DuplicateKeyException if there is a pair of this key, or of one
@@ -158,6 +174,29 @@ interface SyncedMapper {
 
   @Delete("DELETE FROM synced_delivery WHERE delivery_seq = #{delivery}")
   void sent(@Param("delivery") long delivery);
+
+  @Insert(
+      """
+      INSERT INTO synced_wait (bridge_id, side, record_id, pair_hash)
+      VALUES (#{bridge}, #{side}, #{record}, #{pair})
+      """)
+  void waits(
+      @Param("bridge") String bridge,
+      @Param("side") Side side,
+      @Param("record") String record,
+      @Param("pair") String pair);
+
+  /** The pairs of which a task names a task of a side that is not on the other. */
+  @Select(
+      """
+      SELECT pair_hash FROM synced_wait
+      WHERE bridge_id = #{bridge} AND side = #{side} AND record_id = #{record} ORDER BY pair_hash
+      """)
+  List<String> waitingFor(
+      @Param("bridge") String bridge, @Param("side") Side side, @Param("record") String record);
+
+  @Delete("DELETE FROM synced_wait WHERE bridge_id = #{bridge} AND pair_hash = #{pair}")
+  void waitsNoMore(@Param("bridge") String bridge, @Param("pair") String pair);
 
   /** A field on which both sides disagree. */
   record DisagreementRow(

@@ -67,8 +67,7 @@ public class SyncedPairs {
 
   /** The pair of a task, as it is. */
   public Seen find(String bridge, Side side, String record) {
-    SyncedRow row =
-        side == Side.LEFT ? mapper.ofLeft(bridge, record) : mapper.ofRight(bridge, record);
+    SyncedRow row = mapper.of(bridge, side, record);
     return row == null ? Seen.NONE : new Seen(row.revision(), Optional.of(pair(row)));
   }
 

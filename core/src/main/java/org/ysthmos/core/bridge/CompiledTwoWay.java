@@ -18,6 +18,7 @@ import org.ysthmos.core.sync.Crossing;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.SyncField;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Problem;
 import org.ysthmos.core.value.Value;
@@ -60,6 +61,11 @@ public record CompiledTwoWay(
         .anyMatch(way -> way.carries(made) && !way.carries(made.across()));
   }
 
+  /** Whether a field says which task a task belongs to, so that one may wait for another. */
+  public boolean namesTasks() {
+    return fields.stream().anyMatch(Field::namesTasks);
+  }
+
   /** The same looked at from a side. */
   CompiledTwoWay seenFrom(Side side) {
     return new CompiledTwoWay(rule, side, places, fields);
@@ -87,13 +93,18 @@ public record CompiledTwoWay(
   public record Field(TwoWay.Field rule, Both<FieldOf> at, Both<Translation> to) {
 
     /** The field as it is reconciled, for as long as a decision takes. */
-    public SyncField synced(Reading reading, Chain.Warnings warnings) {
+    public SyncField synced(Within within) {
       return new SyncField(
           rule.name(),
           rule.direction(),
           rule.both(),
           rule.drift(),
-          (from, value) -> to.of(from.across()).across(value, reading, warnings));
+          (from, value) -> to.of(from.across()).across(from, value, within));
+    }
+
+    /** Whether it says which task a task belongs to, as its parent. */
+    boolean namesTasks() {
+      return to.left() instanceof Translation.ByPair || to.right() instanceof Translation.ByPair;
     }
   }
 
@@ -141,14 +152,28 @@ public record CompiledTwoWay(
     LINK
   }
 
+  /** What a value is computed in that crosses. */
+  public record Within(Reading reading, Chain.Warnings warnings, Partners partners) {}
+
+  /** Which task stands for another on the other side. */
+  @FunctionalInterface
+  public interface Partners {
+
+    /**
+     * @param task the id of a task of a side
+     * @return its other one's id as text, or that it waits for it
+     */
+    Crossing of(Side from, String task);
+  }
+
   /** What a value becomes on the other side. */
   public sealed interface Translation {
-    Crossing across(Value value, Reading reading, Chain.Warnings warnings);
+    Crossing across(Side from, Value value, Within within);
 
     /** It does not go there. */
     record None() implements Translation {
       @Override
-      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+      public Crossing across(Side from, Value value, Within within) {
         return stays();
       }
 
@@ -160,13 +185,39 @@ public record CompiledTwoWay(
     /** It goes through steps and is fitted to the other side's field. */
     record BySteps(CompiledField field) implements Translation {
       @Override
-      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
-        return switch (field.compute(reading.holding(value), warnings, null)) {
+      public Crossing across(Side from, Value value, Within within) {
+        return switch (field.compute(within.reading().holding(value), within.warnings(), null)) {
           case Value becomes -> new Crossing.Becomes(becomes);
           case Problem problem -> new Crossing.Fails(problem);
           case Warned warned ->
               throw new IllegalStateException("a compiled field settles its warnings");
         };
+      }
+    }
+
+    /** It is the id of a task, and becomes that of its other one. */
+    record ByPair(FieldShape target) implements Translation {
+      @Override
+      public Crossing across(Side from, Value value, Within within) {
+        if (value == Nothing.NOTHING) {
+          return new Crossing.Becomes(value);
+        }
+        return switch (within.partners().of(from, value.display())) {
+          case Crossing.Becomes becomes -> written(becomes.value().display());
+          case Crossing other -> other;
+        };
+      }
+
+      private Crossing written(String id) {
+        try {
+          return new Crossing.Becomes(Constant.parse(id, target.type()));
+        } catch (IllegalArgumentException noNumber) {
+          return new Crossing.Fails(
+              new Problem(
+                  String.valueOf(noNumber.getMessage()),
+                  id,
+                  "Describe the field as a text, as ids there are no numbers"));
+        }
       }
     }
 
@@ -178,7 +229,7 @@ public record CompiledTwoWay(
       }
 
       @Override
-      public Crossing across(Value value, Reading reading, Chain.Warnings warnings) {
+      public Crossing across(Side from, Value value, Within within) {
         return of(value);
       }
 

@@ -52,6 +52,9 @@ public record StatusField(
         case Translation.BySteps steps -> {
           return Optional.empty();
         }
+        case Translation.ByPair pair -> {
+          return Optional.empty();
+        }
       }
     }
     return lookedUp ? Optional.of(tableOf(field)) : Optional.empty();
@@ -102,6 +105,7 @@ public record StatusField(
       case Translation.ByValues values -> values.of(value);
       case Translation.None none -> none.stays();
       case Translation.BySteps steps -> throw new IllegalStateException("it is looked up");
+      case Translation.ByPair pair -> throw new IllegalStateException("it is looked up");
     };
   }
 

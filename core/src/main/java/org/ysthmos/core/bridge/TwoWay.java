@@ -113,6 +113,9 @@ public record TwoWay(Place left, Place right, Optional<Duration> checkEvery, Lis
       }
     }
 
+    /** It is the id of a task, and becomes the id of the task that stands for that one. */
+    record ItsPair() implements Translation {}
+
     /**
      * It is looked up in a list of statuses, types or the like.
      *

@@ -26,10 +26,12 @@ import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.step.Step;
 import org.ysthmos.core.sync.Both;
+import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
 
 /** Type-checks what keeps two places alike and makes it into functions. */
 final class TwoWayCompiler {
@@ -242,6 +244,7 @@ final class TwoWayCompiler {
       case TwoWay.Translation.Steps steps ->
           Misfit.at(key, () -> bySteps(steps.steps(), to, from, target));
       case TwoWay.Translation.Values values -> Misfit.at(key, () -> byValues(values, from, target));
+      case TwoWay.Translation.ItsPair pair -> Misfit.at(key, () -> byPair(field, to, from, target));
     };
   }
 
@@ -250,6 +253,9 @@ final class TwoWayCompiler {
       TwoWay.Field field, Side to, FieldOf from, FieldOf target) {
     String here = to == Side.LEFT ? TwoWayDocument.TO_LEFT : TwoWayDocument.TO_RIGHT;
     String there = to == Side.LEFT ? TwoWayDocument.TO_RIGHT : TwoWayDocument.TO_LEFT;
+    if (field.to(to.across()).filter(TwoWayCompiler::isItsPair).isPresent()) {
+      return new TwoWay.Translation.ItsPair();
+    }
     boolean stays =
         field.to(to.across()).map(TwoWayCompiler::isSame).orElse(true)
             && from.shape().type().equals(target.shape().type());
@@ -259,6 +265,30 @@ final class TwoWayCompiler {
               .formatted(there, here, there));
     }
     return new TwoWay.Translation.Steps(List.of());
+  }
+
+  private static boolean isItsPair(TwoWay.Translation translation) {
+    return translation instanceof TwoWay.Translation.ItsPair;
+  }
+
+  /** What names a task on one side names its other one on the other. */
+  private static Translation byPair(TwoWay.Field field, Side to, FieldOf from, FieldOf target) {
+    for (FieldOf one : List.of(from, target)) {
+      ValueType type = one.shape().type();
+      if (one.part() != Part.FIELD
+          || !(type.equals(ValueType.TEXT) || type.equals(ValueType.NUMBER))) {
+        throw new Misfit(
+            "the id of a task is a text or a number, “%s” is a %s"
+                .formatted(one.shape().name(), one.part() == Part.FIELD ? type : "task's own"));
+      }
+    }
+    if (field.to(to.across()).filter(back -> !isItsPair(back)).isPresent()) {
+      throw new Misfit("what names a task names its other one both ways; write its-pair on either");
+    }
+    if (field.both() == BothChanged.MERGE) {
+      throw new Misfit("two tasks cannot be brought together into one; say which of both counts");
+    }
+    return new Translation.ByPair(target.shape());
   }
 
   private static boolean isSame(TwoWay.Translation translation) {

@@ -46,6 +46,7 @@ public final class TwoWayDocument {
   private static final Duration SHORTEST_CHECK = Duration.ofHours(1);
 
   private static final String SAME = "same";
+  private static final String ITS_PAIR = "its-pair";
   private static final String VALUES = "values";
 
   private TwoWayDocument() {}
@@ -132,10 +133,11 @@ public final class TwoWayDocument {
 
   private static Translation translation(DocumentNode node) {
     if (node.isText()) {
-      if (!node.text().equals(SAME)) {
-        throw node.refuse("write same, { steps: […] } or { values: { … } }");
-      }
-      return new Translation.Steps(List.of());
+      return switch (node.text()) {
+        case SAME -> new Translation.Steps(List.of());
+        case ITS_PAIR -> new Translation.ItsPair();
+        default -> throw node.refuse("write same, its-pair, { steps: […] } or { values: { … } }");
+      };
     }
     node.only("steps", VALUES, "otherwise");
     if (node.get(VALUES).isEmpty()) {
@@ -214,6 +216,9 @@ public final class TwoWayDocument {
     switch (translation) {
       case Translation.Steps steps when steps.steps().isEmpty() -> {
         return SAME;
+      }
+      case Translation.ItsPair pair -> {
+        return ITS_PAIR;
       }
       case Translation.Steps steps ->
           written.put("steps", steps.steps().stream().map(Step::toDocument).toList());

@@ -1,6 +1,7 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -34,6 +35,9 @@ import org.ysthmos.core.value.Value;
  * are read as they stand now and held against what they agreed on last.
  */
 final class SyncDecider {
+
+  /** How long a task waits for its parent that is being made, before it is made without. */
+  private static final Duration LONGEST_FOR_ANOTHER = Duration.ofMinutes(10);
 
   private final BridgeVersion bridge;
   private final CompiledTwoWay both;
@@ -198,7 +202,8 @@ final class SyncDecider {
   private Decision make(MatchKey key, Side from, JsonNode record, Reading now) throws Stopped {
     Map<String, Value> values = values(from, event.record(), record);
     SyncMaking.Made made =
-        new SyncMaking(both, notes, tasks).make(key, event.record(), values, now);
+        new SyncMaking(both, notes, tasks, within(now), isYoung())
+            .make(key, event.record(), values);
     if (!notes.failures().isEmpty()) {
       return decision(Verdict.FAILED, Optional.of(key), List.of(), "", Optional.empty());
     }
@@ -262,7 +267,8 @@ final class SyncDecider {
   private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading reads) throws Stopped {
     TaskNow left = taskNow(pair, Side.LEFT, read.left());
     TaskNow right = taskNow(pair, Side.RIGHT, read.right());
-    List<SyncField> fields = both.fields().stream().map(one -> one.synced(reads, notes)).toList();
+    CompiledTwoWay.Within within = within(reads);
+    List<SyncField> fields = both.fields().stream().map(one -> one.synced(within)).toList();
     Reconciler reconciler = new Reconciler(fields);
     Reconciliation result =
         Look.of(event)
@@ -305,6 +311,7 @@ final class SyncDecider {
                 .filter(outcome -> !(outcome instanceof FieldOutcome.Unchanged))
                 .toList(),
             conflicts,
+            Synced.Awaited.of(result.outcomes()),
             Optional.empty());
     boolean writes = decided.stream().anyMatch(task -> task.delivery().isPresent());
     return decision(
@@ -313,6 +320,15 @@ final class SyncDecider {
         decided,
         writes || conflicts.isEmpty() ? "" : "both sides disagree, and a person is asked",
         Optional.of(synced));
+  }
+
+  /** Whether a task that it names and that is being made just now is waited for. */
+  private boolean isYoung() {
+    return world.waits(event, LONGEST_FOR_ANOTHER);
+  }
+
+  private CompiledTwoWay.Within within(Reading reads) {
+    return new CompiledTwoWay.Within(reads, notes, new SyncPartners(id(), world));
   }
 
   private TaskNow taskNow(World.SyncedPair pair, Side side, Read read) throws Stopped {
@@ -352,6 +368,7 @@ final class SyncDecider {
             pair.records(),
             pair.agreed(),
             OnceWritten.NOTHING,
+            List.of(),
             List.of(),
             List.of(),
             Optional.of(why));

@@ -93,11 +93,12 @@ final class SyncGone {
   }
 
   private GoneOutcome outcome(World.SyncedPair pair, Side gone, TaskNow remaining, WhenGone when) {
-    Reading reading = Reading.of(event, world);
-    return new Reconciler(
-            both.fields().stream()
-                .map(field -> field.synced(reading, Chain.Warnings.NONE))
-                .toList())
+    CompiledTwoWay.Within within =
+        new CompiledTwoWay.Within(
+            Reading.of(event, world),
+            Chain.Warnings.NONE,
+            new SyncPartners(pair.key().bridge(), world));
+    return new Reconciler(both.fields().stream().map(field -> field.synced(within)).toList())
         .gone(pair.agreed(), gone, remaining, when);
   }
 

@@ -1,5 +1,6 @@
 package org.ysthmos.core.decide;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -12,11 +13,12 @@ import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
-import org.ysthmos.core.reading.Reading;
+import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Crossing;
 import org.ysthmos.core.sync.Direction;
+import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.OnceWritten;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Nothing;
@@ -28,11 +30,23 @@ final class SyncMaking {
   private final CompiledTwoWay both;
   private final DecisionNotes notes;
   private final SyncTasks tasks;
+  private final CompiledTwoWay.Within within;
+  private final boolean waits;
 
-  SyncMaking(CompiledTwoWay both, DecisionNotes notes, SyncTasks tasks) {
+  /**
+   * @param waits whether a task that is named and being made just now is waited for
+   */
+  SyncMaking(
+      CompiledTwoWay both,
+      DecisionNotes notes,
+      SyncTasks tasks,
+      CompiledTwoWay.Within within,
+      boolean waits) {
     this.both = both;
     this.notes = notes;
     this.tasks = tasks;
+    this.within = within;
+    this.waits = waits;
   }
 
   /** What is made, and what both agree on by it; nothing of it counts if a failure was noted. */
@@ -42,13 +56,14 @@ final class SyncMaking {
    * @param record the task that is there
    * @param values what it holds, by the names of the fields
    */
-  Made make(MatchKey key, String record, Map<String, Value> values, Reading now) {
+  Made make(MatchKey key, String record, Map<String, Value> values) {
     Side from = both.from();
     Side to = from.across();
     SequencedMap<String, Value> fields = new LinkedHashMap<>();
     Map<String, Value> here = new HashMap<>();
     Map<String, Value> there = new HashMap<>();
     Set<String> asMade = new LinkedHashSet<>();
+    List<FieldOutcome> waiting = new ArrayList<>();
     for (CompiledTwoWay.Field field : both.fields()) {
       String name = field.rule().name();
       Value value = values.getOrDefault(name, Nothing.NOTHING);
@@ -56,7 +71,7 @@ final class SyncMaking {
           field.rule().direction().carries(from) || field.rule().direction() == Direction.ONCE;
       Crossing crossing =
           goes
-              ? field.to().of(to).across(value, now, notes)
+              ? field.to().of(to).across(from, value, within)
               : new Crossing.Stays("it only comes from there");
       switch (crossing) {
         case Crossing.Becomes becomes when becomes.value() != Nothing.NOTHING -> {
@@ -66,8 +81,10 @@ final class SyncMaking {
         }
         case Crossing.Fails fails ->
             notes.fail(DecisionNotes.mapping(field.at().of(to).shape().name(), fails.problem()));
-        case Crossing.Waits waits ->
-            notes.fail(Failure.of(FailureKind.NOT_YET_THERE, waits.because()));
+        case Crossing.Waits on -> {
+          waiting.add(new FieldOutcome.Waiting(name, from, on));
+          mayWait(on, field.at().of(to).shape());
+        }
         default -> {
           if (goes) {
             here.put(name, value);
@@ -87,10 +104,26 @@ final class SyncMaking {
                 Both.by(side -> side == from ? here : there),
                 Both.by(side -> side == from ? Set.of() : written),
                 asMade),
+            waiting,
             List.of(),
-            List.of(),
+            Synced.Awaited.of(waiting),
             Optional.empty());
     return new Made(
         tasks.task(key, to, Optional.empty(), fields, fields, Optional.empty()), synced);
+  }
+
+  /**
+   * A task is made without naming one that is not there, and is looked at again once that is,
+   * unless it is being made just now, or has to be named.
+   */
+  private void mayWait(Crossing.Waits on, FieldShape target) {
+    if (on.underWay() && waits) {
+      notes.fail(Failure.of(FailureKind.NOT_YET_THERE, on.because() + ", and is waited for"));
+    } else if (target.required()) {
+      notes.fail(
+          Failure.of(FailureKind.LOOKUP_EMPTY, on.because())
+              .withField(target.name(), on.task())
+              .withRemedy("Let that one be carried first, then send again"));
+    }
   }
 }

@@ -22,6 +22,7 @@ import org.ysthmos.core.value.Value;
  * @param onceWritten what they will agree on besides, once it is delivered
  * @param outcomes what became of each field that is not as it was; none where a task is made
  * @param conflicts the fields on which a person is asked
+ * @param awaits the tasks that it names and that are not on the other side so far
  * @param parted why the two are a pair no more; empty if they are
  */
 public record Synced(
@@ -32,11 +33,30 @@ public record Synced(
     OnceWritten onceWritten,
     List<FieldOutcome> outcomes,
     List<Disagreement> conflicts,
+    List<Awaited> awaits,
     Optional<String> parted) {
 
   public Synced {
     outcomes = List.copyOf(outcomes);
     conflicts = List.copyOf(conflicts);
+    awaits = List.copyOf(awaits);
+  }
+
+  /**
+   * A task that another of its side names, such as its parent, and that is not on the other side so
+   * far. Once it is, the two of the pair are to be looked at again.
+   */
+  public record Awaited(Side side, String task) {
+
+    /** Those for which fields wait. */
+    static List<Awaited> of(List<FieldOutcome> outcomes) {
+      return outcomes.stream()
+          .filter(FieldOutcome.Waiting.class::isInstance)
+          .map(FieldOutcome.Waiting.class::cast)
+          .map(waiting -> new Awaited(waiting.from(), waiting.on().task()))
+          .distinct()
+          .toList();
+    }
   }
 
   /**

@@ -70,6 +70,14 @@ public interface World extends Reading.Surroundings {
     return Optional.empty();
   }
 
+  /**
+   * The pair that it has of a record which is only named, such as the parent of one that is
+   * decided.
+   */
+  default Optional<SyncedPair> named(String bridge, Side side, String record) {
+    return synced(bridge, side, record);
+  }
+
   /** When a record was changed last, by its system's own time; empty if it does not say. */
   default Optional<Instant> changedAt(String system, String collection, JsonNode record) {
     return Optional.empty();

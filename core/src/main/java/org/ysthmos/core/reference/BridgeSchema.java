@@ -91,6 +91,7 @@ public final class BridgeSchema {
     ObjectNode becomes =
         oneOf(
             JSON.objectNode().put("const", "same"),
+            JSON.objectNode().put("const", "its-pair"),
             group("steps", ref("steps")).required("steps").node(),
             group("values", named(ref("scalar"), false))
                 .and("otherwise", ref("scalar"))

@@ -39,7 +39,7 @@ public sealed interface FieldOutcome {
   record Conflict(String field, String because) implements FieldOutcome {}
 
   /** It is carried once what it names is on the other side. */
-  record Waiting(String field, Side from, String because) implements FieldOutcome {}
+  record Waiting(String field, Side from, Crossing.Waits on) implements FieldOutcome {}
 
   record Failed(String field, Side from, Problem problem) implements FieldOutcome {}
 }

@@ -179,7 +179,7 @@ public final class Reconciler {
       return switch (field.way().across(from, now(from))) {
         case Crossing.Becomes becomes -> written(from.across(), becomes.value(), over);
         case Crossing.Stays stays -> new NotCarried(field.name(), from, stays.because());
-        case Crossing.Waits waits -> new Waiting(field.name(), from, waits.because());
+        case Crossing.Waits waits -> new Waiting(field.name(), from, waits);
         case Crossing.Fails fails -> new Failed(field.name(), from, fails.problem());
       };
     }

@@ -231,10 +231,10 @@ class ReconcilerTest {
             Direction.BOTH,
             BothChanged.ASK,
             Drift.LEAVE,
-            (from, value) -> new Crossing.Waits("The parent is not there so far"));
+            (from, value) -> new Crossing.Waits("gb-1", false));
     Reconciliation came = run(parent, Nothing.NOTHING, Text.of("t-1"), Nothing.NOTHING);
     assertThat(came.outcomes())
-        .containsExactly(new Waiting("f", Side.LEFT, "The parent is not there so far"));
+        .containsExactly(new Waiting("f", Side.LEFT, new Crossing.Waits("gb-1", false)));
     assertThat(came.after(Map.of(), Map.of())).isEqualTo(came.agreed());
   }
 

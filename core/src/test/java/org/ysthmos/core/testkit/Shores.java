@@ -98,6 +98,7 @@ public final class Shores implements World {
   private final Map<String, ObjectNode> records = new HashMap<>();
   private final List<String> asked = new ArrayList<>();
   private Optional<SyncedPair> pair = Optional.empty();
+  private final List<SyncedPair> others = new ArrayList<>();
   private boolean waits;
   private boolean answers = true;
   private Stays stays = Stays.NO;
@@ -115,6 +116,7 @@ public final class Shores implements World {
             FieldShape.of("title", "Title", ValueType.TEXT).withRequired(true),
             FieldShape.of("lane", "Lane", ValueType.CHOICE).withNames(LANES),
             FieldShape.of("due", "Due", ValueType.MOMENT),
+            FieldShape.of("parent", "Part of", ValueType.TEXT),
             FieldShape.of("note", "Note", ValueType.TEXT)),
         List.of(FieldShape.of("/id", "number", ValueType.TEXT)));
   }
@@ -130,6 +132,7 @@ public final class Shores implements World {
                 .withLongest(OptionalInt.of(20), TextLength.CODE_UNITS),
             FieldShape.of("status", "Status", ValueType.CHOICE).withNames(STATUSES),
             FieldShape.of("due", "Due", ValueType.DAY),
+            FieldShape.of("parent", "Parent", ValueType.TEXT),
             FieldShape.of("note", "Note", ValueType.TEXT),
             FieldShape.of("link", "Link", ValueType.LINK),
             FieldShape.of("/label", "Label", ValueType.TEXT)),
@@ -170,6 +173,12 @@ public final class Shores implements World {
 
   public Shores paired(SyncedPair known) {
     pair = Optional.of(known);
+    return this;
+  }
+
+  /** Another pair than that of the event. */
+  public Shores besides(SyncedPair other) {
+    others.add(other);
     return this;
   }
 
@@ -230,6 +239,13 @@ public final class Shores implements World {
   @Override
   public Optional<SyncedPair> synced(String bridge, Side side, String record) {
     return pair.filter(one -> one.records().of(side).filter(record::equals).isPresent());
+  }
+
+  @Override
+  public Optional<SyncedPair> named(String bridge, Side side, String record) {
+    return others.stream()
+        .filter(one -> one.records().of(side).filter(record::equals).isPresent())
+        .findFirst();
   }
 
   @Override

@@ -253,7 +253,7 @@ final class StatusGrids {
       case FieldOutcome.NotCarried not -> "Nothing is written: " + not.because();
       case FieldOutcome.Conflict conflict -> "A person is asked: " + conflict.because();
       case FieldOutcome.Merged merged -> "Both are brought together";
-      case FieldOutcome.Waiting waiting -> "It waits: " + waiting.because();
+      case FieldOutcome.Waiting waiting -> "It waits: " + waiting.on().because();
       case FieldOutcome.Failed failed -> "It fails: " + failed.problem().message();
     };
   }
