@@ -117,7 +117,7 @@ class PeopleOnBothSidesIT extends BothWaysTestBase {
     String job = jobOf.get(task);
     ObjectNode wish = JSON.createObjectNode();
     boolean board = random.nextBoolean();
-    switch (random.nextInt(4)) {
+    switch (random.nextInt(5)) {
       case 0 -> wish.put("title", "Wall " + round + " " + random.nextInt(1000));
       case 1 -> {
         if (board) {
@@ -129,6 +129,14 @@ class PeopleOnBothSidesIT extends BothWaysTestBase {
       case 2 -> {
         String day = "2026-12-" + (10 + random.nextInt(20));
         wish.put("due", board ? day + "T17:00:00Z" : day);
+      }
+      case 3 -> {
+        String whole = tasks.get(random.nextInt(tasks.size()));
+        if (whole.equals(task)) {
+          wish.putNull("parent");
+        } else {
+          wish.put("parent", board ? whole : jobOf.get(whole));
+        }
       }
       default -> {
         Set<String> labels = new HashSet<>();
@@ -206,6 +214,10 @@ class PeopleOnBothSidesIT extends BothWaysTestBase {
         .as(what)
         .isEqualTo(task.path("due").asText("").replaceFirst("T.*", ""));
     assertThat(labels(job)).as(what).isEqualTo(labels(task));
+    String whole = task.path("parent").asText("");
+    assertThat(job.path("parent").asText(""))
+        .as(what)
+        .isEqualTo(whole.isEmpty() ? "" : jobOf.get(whole));
     // What only one of both sides said is what both say now.
     String id = task.path("id").asText();
     String title = onBoard.get(id + " title");
