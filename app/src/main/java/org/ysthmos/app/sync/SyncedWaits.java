@@ -1,5 +1,6 @@
 package org.ysthmos.app.sync;
 
+import java.util.Objects;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.sync.SyncedMapper.SyncedRow;
@@ -74,7 +75,7 @@ public class SyncedWaits {
     SyncedRow row = mapper.pair(sending.bridge(), sending.pair());
     if (row != null && row.isWhole()) {
       for (Side side : Side.values()) {
-        arrived(row.bridgeId(), side, row.record(side), askedBy);
+        arrived(row.bridgeId(), side, Objects.requireNonNull(row.record(side)), askedBy);
       }
     }
   }

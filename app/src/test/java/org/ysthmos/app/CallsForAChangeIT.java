@@ -1,0 +1,76 @@
+package org.ysthmos.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/**
+ * How many calls a change costs that goes from one side to the other: each task is read once and
+ * written once, and what comes back of our own writing costs none.
+ */
+class CallsForAChangeIT extends BothWaysTestBase {
+
+  /** The calls of all traces that are there now and were not before, the first first. */
+  private static List<String> callsSince(int before) {
+    List<JsonNode> traces = traces();
+    List<String> calls = new ArrayList<>();
+    for (JsonNode trace : traces.subList(0, traces.size() - before).reversed()) {
+      for (JsonNode line : story(trace).path("lines")) {
+        JsonNode call = line.path("call");
+        if (!call.isNull() && !call.isMissingNode()) {
+          calls.add(call.path("method").asText() + " " + at(call.path("address").asText()));
+        }
+      }
+    }
+    return calls;
+  }
+
+  private static String at(String address) {
+    boolean board = address.contains(":" + BOARD.port());
+    return (board ? "board" : "ledger") + (address.endsWith("/details") ? " details" : "");
+  }
+
+  @Test
+  void eachSideIsReadOnceAndWrittenOnce() throws Exception {
+    int before = traces().size();
+    String task =
+        makeTask("{\"title\":\"Sand the rail\",\"lane\":\"wanted\",\"labels\":[\"board\"]}")
+            .path("id")
+            .asText();
+    quiet();
+    assertThat(callsSince(before)).as("made").containsExactly("GET board", "POST ledger");
+    String job = jobOf(task).orElseThrow().path("id").asText();
+
+    before = traces().size();
+    changeTask(task, "{\"title\":\"Sand the long rail\",\"lane\":\"doing\"}");
+    quiet();
+    assertThat(callsSince(before))
+        .as("two fields of the board")
+        .containsExactly("GET board", "GET ledger", "PATCH ledger");
+
+    before = traces().size();
+    changeJob(job, "{\"title\":\"Sand the whole rail\"}");
+    quiet();
+    assertThat(callsSince(before))
+        .as("a field of the ledger")
+        .containsExactly("GET ledger", "GET board", "PATCH board");
+
+    before = traces().size();
+    changeJob(job, "{\"description\":\"With the fine paper\"}");
+    quiet();
+    assertThat(callsSince(before))
+        .as("one that the board takes by a second call alone")
+        .containsExactly("GET ledger", "GET board", "PUT board details");
+
+    before = traces().size();
+    ledger("PATCH", "/api/jobs/" + job, "{\"askedBy\":\"x@y.example\"}", Map.of("If-Match", "*"));
+    quiet();
+    assertThat(callsSince(before))
+        .as("what is not kept alike is only looked at")
+        .containsExactly("GET ledger", "GET board");
+  }
+}
