@@ -22,16 +22,17 @@ class CallsForAChangeIT extends BothWaysTestBase {
       for (JsonNode line : story(trace).path("lines")) {
         JsonNode call = line.path("call");
         if (!call.isNull() && !call.isMissingNode()) {
-          calls.add(call.path("method").asText() + " " + at(call.path("address").asText()));
+          String request = call.path("request").path(0).asText();
+          calls.add(request.split(" ")[0] + " " + at(request));
         }
       }
     }
     return calls;
   }
 
-  private static String at(String address) {
-    boolean board = address.contains(":" + BOARD.port());
-    return (board ? "board" : "ledger") + (address.endsWith("/details") ? " details" : "");
+  private static String at(String request) {
+    boolean board = request.contains(":" + BOARD.port());
+    return (board ? "board" : "ledger") + (request.endsWith("/details") ? " details" : "");
   }
 
   @Test

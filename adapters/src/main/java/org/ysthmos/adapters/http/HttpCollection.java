@@ -108,6 +108,8 @@ public record HttpCollection(
    *     9110 section 13.1.1), so that a change that was made meanwhile is noticed
    * @param whole whether the task is read first and sent whole with what changes in it, as a call
    *     wants it that takes the place of all (PUT, RFC 9110 section 9.3.4)
+   * @param answersWhole whether its answer holds the task as it would be read by itself, so that a
+   *     field which is not in it is empty there
    * @param at where the fields stand in the body, and in the answer if they stand there too
    */
   public record Write(
@@ -117,6 +119,7 @@ public record HttpCollection(
       Optional<String> keyHeader,
       boolean ifMatch,
       boolean whole,
+      boolean answersWhole,
       Pointer at) {
 
     /** The fields that stand in the address of the call. */

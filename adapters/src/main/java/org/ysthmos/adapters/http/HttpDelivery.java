@@ -43,6 +43,7 @@ final class HttpDelivery {
   private final CallLog calls;
   private final Map<String, JsonNode> stored = new LinkedHashMap<>();
   private final List<String> marks = new ArrayList<>();
+  private Optional<JsonNode> whole = Optional.empty();
   private Optional<String> record;
 
   /** Whether a call of ours changed the record, so that its tag is another by now. */
@@ -72,7 +73,7 @@ final class HttpDelivery {
       }
     }
     return record
-        .<Outcome>map(id -> new Delivered(id, stored, marks))
+        .<Outcome>map(id -> new Delivered(id, stored, marks, whole))
         .orElseGet(
             () ->
                 new Undelivered(
@@ -264,11 +265,12 @@ final class HttpDelivery {
     return body;
   }
 
-  /** What the system says it keeps, of the fields that this call wrote. */
+  /** What the system says it keeps, of the fields that this call wrote, or the whole. */
   private void note(Write write, JsonNode answer) {
     JsonNode inner = write.at().in(answer);
     JsonNode task = inner.isObject() ? inner : answer;
     marks.addAll(collection.marks(task));
+    whole = Optional.of(task).filter(any -> write.answersWhole());
     for (Placed placed : write.fields()) {
       JsonNode kept = placed.at().in(task);
       if (!kept.isMissingNode() && !kept.isNull()) {

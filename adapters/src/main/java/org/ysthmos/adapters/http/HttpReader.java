@@ -233,7 +233,15 @@ public final class HttpReader implements ProtocolReader {
     return node.list().stream()
         .map(
             write -> {
-              write.only("call", "fields", "key-field", "key-header", "if-match", "whole", "at");
+              write.only(
+                  "call",
+                  "fields",
+                  "key-field",
+                  "key-header",
+                  "if-match",
+                  "whole",
+                  "at",
+                  "answers-whole");
               return new Write(
                   addressed(write.need("call"), shape),
                   placed(write.need("fields"), shape),
@@ -241,6 +249,7 @@ public final class HttpReader implements ProtocolReader {
                   write.get("key-header").map(DocumentNode::text),
                   write.get("if-match").map(DocumentNode::flag).orElse(false),
                   write.get("whole").map(DocumentNode::flag).orElse(false),
+                  write.get("answers-whole").map(DocumentNode::flag).orElse(false),
                   write.get("at").map(Parts::pointer).orElse(Pointer.parse("")));
             })
         .toList();

@@ -63,7 +63,8 @@ public class SyncedWrites {
       }
     }
     if (!held.keySet().containsAll(wanted)) {
-      read(made.record(), collection, system, calls)
+      made.whole()
+          .or(() -> read(made.record(), collection, system, calls))
           .ifPresent(
               record -> {
                 for (CompiledTwoWay.Field field : both.get().fields()) {

@@ -67,9 +67,15 @@ public interface TaskGateway {
    *     it said nothing of are left out
    * @param marks what tells the states that the task was in after our calls from its others, so
    *     that events of them are known as ours: a version, an entity tag, a digest of the whole
+   * @param whole the task as it would be read by itself, where the last answer was that
    */
-  record Delivered(String record, Map<String, JsonNode> stored, List<String> marks)
+  record Delivered(
+      String record, Map<String, JsonNode> stored, List<String> marks, Optional<JsonNode> whole)
       implements Outcome {
+    public Delivered(String record, Map<String, JsonNode> stored, List<String> marks) {
+      this(record, stored, marks, Optional.empty());
+    }
+
     public Delivered {
       stored = Map.copyOf(stored);
       marks = List.copyOf(marks);
