@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -14,6 +15,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.Callable;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -55,6 +57,15 @@ class PeopleOnBothSidesIT extends BothWaysTestBase {
   private final Map<String, String> onBoard = new HashMap<>();
 
   private final Map<String, String> inLedger = new HashMap<>();
+
+  /** Many rounds write more to four tasks in an hour than the demo's bridge may. */
+  @BeforeEach
+  void mayWriteAsOftenAsItTakes() throws Exception {
+    String document = Files.readString(SETUP.resolve("bridges").resolve(BRIDGE + ".yaml"));
+    String ceiling = "ceiling: { creates: 100, changes: 50000, same-task: 10000, per: PT1H }\n";
+    var put = putBridge(BRIDGE, document.replaceFirst("(?m)^ceiling: .*\\n", ceiling));
+    assertThat(put.statusCode()).as(put.body()).isBetween(200, 204);
+  }
 
   @Test
   void bothSidesAgreeInTheEnd() throws Exception {
