@@ -4,6 +4,7 @@ import { useActing } from '@/shared/composables/acting'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime, momentText } from '@/shared/format/time'
 import FollowOnce from './FollowOnce.vue'
+import PairHistory from './PairHistory.vue'
 import { lookAgain, part, type KeptPair } from './api'
 
 /** Two tasks that are kept alike, with what they agreed on last. */
@@ -14,6 +15,7 @@ const { busy, error, during } = useActing()
 /** The trace that looks at both, once somebody asked for it. */
 const trace = ref('')
 const choosing = ref(false)
+const looksBack = ref(false)
 
 function began(id: string) {
   trace.value = id
@@ -31,6 +33,9 @@ async function partThem() {
     <div class="head">
       <h2>{{ pair.title }}</h2>
       <span class="gap"></span>
+      <button class="btn" type="button" :aria-expanded="looksBack" @click="looksBack = !looksBack">
+        What became of them
+      </button>
       <template v-if="!pair.parted">
         <button class="btn" type="button" :disabled="busy" @click="look">Look at both now</button>
         <button class="btn" type="button" :disabled="busy" @click="choosing = true">
@@ -75,6 +80,7 @@ async function partThem() {
         </tr>
       </tbody>
     </table>
+    <PairHistory v-if="looksBack" :key="pair.changedAt" :pair="pair" />
   </article>
 </template>
 

@@ -31,4 +31,16 @@ export const lookAgain = (pair: KeptPair) => post<Schemas['Looking']>(`${keptPai
 /** Writes one of both over with what the other has, wherever they do not stand for each other. */
 export const followOnce = (pair: KeptPair, leads: Schemas['FollowWish']['leads']) =>
   post<Schemas['Looking']>(`${keptPair(pair)}/follow`, { leads })
+export type PairStep = Schemas['PairStep']
+export type StepOfField = Schemas['StepOfField']
+
+/**
+ * What became of a pair, the newest first.
+ *
+ * @param before only what is older than this
+ */
+export const readSteps = (pair: KeptPair, before?: number) =>
+  get<Schemas['PairSteps']>(
+    `${keptPair(pair)}/steps${before === undefined ? '' : `?before=${before}`}`,
+  )
 export const part = (pair: KeptPair) => post<unknown>(`${keptPair(pair)}/part`, {})

@@ -4,9 +4,11 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.dispatch.DecisionWriter.Deciding;
+import org.ysthmos.app.sync.SyncedHistory;
 import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.sync.SyncedWaits;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.TaskDecision;
@@ -24,10 +26,12 @@ class SyncedDecisions {
 
   private final SyncedPairs pairs;
   private final SyncedWaits waits;
+  private final SyncedHistory history;
 
-  SyncedDecisions(SyncedPairs pairs, SyncedWaits waits) {
+  SyncedDecisions(SyncedPairs pairs, SyncedWaits waits, SyncedHistory history) {
     this.pairs = pairs;
     this.waits = waits;
+    this.history = history;
   }
 
   private static Optional<Synced> of(Deciding deciding) {
@@ -51,8 +55,12 @@ class SyncedDecisions {
             new SyncedPairs.Looked(
                 synced, seen, title(deciding, title), deciding.row().seq(), deciding.trace().seq()),
             deciding.carried().stream().anyMatch(task -> task.delivery().isPresent()));
-    if (kept && deciding.bridge().between().orElseThrow().namesTasks()) {
-      waits.keep(synced, seen.pair(), "trace " + deciding.trace().id());
+    if (kept) {
+      CompiledTwoWay both = deciding.bridge().between().orElseThrow();
+      history.keep(synced, seen.pair(), both, deciding.trace().seq());
+      if (both.namesTasks()) {
+        waits.keep(synced, seen.pair(), "trace " + deciding.trace().id());
+      }
     }
     return kept;
   }

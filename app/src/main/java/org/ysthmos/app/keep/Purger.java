@@ -130,6 +130,7 @@ public class Purger {
     mapper.removeTries(traces);
     mapper.removeVersions(traces);
     mapper.removeCauses(traces);
+    mapper.removeSteps(traces);
     mapper.removeWords(traces);
     mapper.removeTraces(traces);
     Long oldest = mapper.oldestTrace();
