@@ -10,8 +10,8 @@ useSession().zone.value = 'Europe/Lisbon'
 const pair = {
   bridge: 'works',
   key: 'k1',
-  left: { place: 'Works, Grounds Board' },
-  right: { place: 'Jobs, Works Ledger' },
+  left: { place: 'Works, Grounds Board', system: 'Grounds Board' },
+  right: { place: 'Jobs, Works Ledger', system: 'Works Ledger' },
 } as KeptPair
 
 const none = { before: '', after: '' }
@@ -65,9 +65,9 @@ describe('what became of a pair', () => {
       step(1, [field({ field: '', kind: 'MADE', on: 'right' })]),
     ])
     expect(lines()).toEqual([
-      'titlechanged in Works, Grounds Board, went to Jobs, Works LedgerMend → Mend itMend → Mend it',
-      'part ofchanged in Works, Grounds Board, waits: “gb-7” is not on the other sidenothing → gb-7nothing',
-      'made in Jobs, Works Ledger',
+      'titlechanged at Grounds Board, went to Works LedgerMend → Mend itMend → Mend it',
+      'part ofchanged at Grounds Board, waits: “gb-7” is not on the other sidenothing → gb-7nothing',
+      'made at Works Ledger',
     ])
   })
 

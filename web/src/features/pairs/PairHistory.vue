@@ -21,26 +21,32 @@ const read = (from?: number) =>
   })
 void read()
 
-const sideOf = (on: string) => (on === 'left' ? props.pair.left : props.pair.right).place
-const otherOf = (on: string) => (on === 'left' ? props.pair.right : props.pair.left).place
+/** Two places of one system are told apart by their own names. */
+const nameOfSide = (on: string) => {
+  const { left, right } = props.pair
+  const task = on === 'left' ? left : right
+  return left.system === right.system ? task.place : task.system
+}
+const across = (on: string) => (on === 'left' ? 'right' : 'left')
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
 function cameOf({ kind, on, because }: StepOfField): string {
+  const side = nameOfSide(on)
   switch (kind) {
     case 'MADE':
-      return `made in ${sideOf(on)}`
+      return `made at ${side}`
     case 'CARRIED':
-      return `changed in ${sideOf(on)}, went to ${otherOf(on)}`
+      return `changed at ${side}, went to ${nameOfSide(across(on))}`
     case 'MERGED':
       return 'changed on both, brought together'
     case 'AGREED':
-      return 'both say the same'
+      return 'both sides agree as they are'
     case 'STAYS':
-      return `changed in ${sideOf(on)}, stays there: ${lower(because)}`
+      return `changed at ${side}, stays there: ${lower(because)}`
     case 'ASKED':
       return `a person is asked: ${lower(because)}`
     case 'WAITS':
-      return `changed in ${sideOf(on)}, waits: ${lower(because)}`
+      return `changed at ${side}, waits: ${lower(because)}`
     case 'PARTED':
       return `a pair no more, as ${because}`
   }
@@ -97,20 +103,19 @@ ul {
   padding: 0;
 }
 ol > li {
-  display: grid;
-  grid-template-columns: 190px 1fr;
-  gap: 12px;
   padding: 6px 0;
   border-top: 1px solid var(--line);
 }
 .when small {
-  display: block;
   color: var(--ink-2);
+  margin-left: 8px;
 }
+/* The same columns as what is agreed on, above. */
 ul > li {
   display: grid;
-  grid-template-columns: 130px 1fr;
-  column-gap: 12px;
+  grid-template-columns: 120px 1fr;
+  column-gap: 10px;
+  padding-top: 2px;
 }
 ul > li > b {
   font-weight: 600;
@@ -118,14 +123,14 @@ ul > li > b {
 b::first-letter {
   text-transform: uppercase;
 }
-ul > li > :only-child {
-  grid-column: 1 / -1;
-}
+ul > li > :only-child,
 .values {
   grid-column: 2;
+}
+.values {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  column-gap: 12px;
+  column-gap: 10px;
   overflow-wrap: anywhere;
 }
 del {

@@ -90,6 +90,7 @@ class PairHistoryIT extends BothWaysTestBase {
     JsonNode pair = pairOf(task);
     String look = "/api/kept-pairs/%s/%s/look".formatted(BRIDGE, pair.path("key").asText());
     send("POST", app(look), "", java.util.Map.of());
+    changeTask(task, "{\"lane\":\"doing\"}");
     quiet();
     assertThat(told(task))
         .filteredOn(line -> line.contains(" ASKED "))

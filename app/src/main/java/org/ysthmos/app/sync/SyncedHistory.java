@@ -5,14 +5,17 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.sync.SyncedStepMapper.StepRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.World.SyncedPair;
+import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.FieldOutcome;
@@ -62,6 +65,9 @@ public class SyncedHistory {
   public record StepOfField(
       String field, StepKind kind, String on, StepSide left, StepSide right, String because) {}
 
+  /** How many traces are looked back through for what is told already. */
+  private static final int LOOKED_BACK = 10;
+
   private static final StepSide NOTHING = new StepSide("", "");
 
   private final SyncedStepMapper mapper;
@@ -75,8 +81,8 @@ public class SyncedHistory {
   }
 
   /**
-   * Keeps what a decision comes to; inside the change that stores it. What is asked, or waits, as
-   * it did the last time is not told twice.
+   * Keeps what a decision comes to; inside the change that stores it. A field that is asked about,
+   * or waits, as it did the last time is not told of twice.
    *
    * @param before the pair as the decision saw it
    */
@@ -87,16 +93,27 @@ public class SyncedHistory {
     for (FieldOutcome outcome : synced.outcomes()) {
       steps.add(new Telling(synced, agreed, both).of(outcome));
     }
-    if (steps.isEmpty()) {
-      return;
+    if (steps.stream().anyMatch(SyncedHistory::isOpen)) {
+      Map<String, StepOfField> last = lastOfFields(synced.key());
+      steps.removeIf(step -> isOpen(step) && step.equals(last.get(step.field())));
     }
-    byte[] fields = written(steps);
-    String bridge = synced.key().bridge();
-    String pair = synced.key().hash();
-    SyncedStepMapper.LastRow last = mapper.last(bridge, pair);
-    if (last == null || !Arrays.equals(fields, last.fields())) {
-      mapper.add(bridge, pair, traceSeq, clock.instant(), fields);
+    if (!steps.isEmpty()) {
+      mapper.add(
+          synced.key().bridge(), synced.key().hash(), traceSeq, clock.instant(), written(steps));
     }
+  }
+
+  private static boolean isOpen(StepOfField step) {
+    return step.kind() == StepKind.ASKED || step.kind() == StepKind.WAITS;
+  }
+
+  /** What became last of each field, as far as the last traces tell. */
+  private Map<String, StepOfField> lastOfFields(MatchKey pair) {
+    Map<String, StepOfField> last = new HashMap<>();
+    for (StepRow row : mapper.of(pair.bridge(), pair.hash(), Long.MAX_VALUE, LOOKED_BACK)) {
+      read(row.fields()).forEach(step -> last.putIfAbsent(step.field(), step));
+    }
+    return last;
   }
 
   private static Optional<StepOfField> wholeOf(Synced synced) {

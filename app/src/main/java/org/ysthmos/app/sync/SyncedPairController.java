@@ -42,10 +42,11 @@ class SyncedPairController {
    * A task of a pair.
    *
    * @param place for example {@code Works, Grounds Board}
+   * @param system what people call its system
    * @param record its id; empty while it was never made
    * @param page where a person sees it; empty if there is no such page
    */
-  record KeptTask(String place, String record, String page) {}
+  record KeptTask(String place, String system, String record, String page) {}
 
   /** A field as each side held it when they last agreed, as text. */
   record AgreedOn(String name, String left, String right) {}
@@ -160,6 +161,7 @@ class SyncedPairController {
     String id = record == null ? "" : record;
     return new KeptTask(
         place.shape().name() + ", " + place.shape().systemName(),
+        place.shape().systemName(),
         id,
         systems
             .page(place.rule().system(), place.rule().collection(), id)

@@ -21,9 +21,6 @@ interface SyncedStepMapper {
   record StepRow(
       long id, Instant at, byte[] fields, @Nullable String traceId, @Nullable String askedBy) {}
 
-  /** What a trace came to, alone: a query that gives bytes themselves is taken for one of many. */
-  record LastRow(byte[] fields) {}
-
   @Insert(
       """
       INSERT INTO synced_step (bridge_id, pair_hash, trace_seq, at, fields)
@@ -35,14 +32,6 @@ interface SyncedStepMapper {
       @Param("trace") long trace,
       @Param("at") Instant at,
       @Param("fields") byte[] fields);
-
-  /** What the last trace came to; null if none came to anything. */
-  @Select(
-      """
-      SELECT fields FROM synced_step WHERE bridge_id = #{bridge} AND pair_hash = #{pair}
-      ORDER BY bridge_id DESC, pair_hash DESC, id DESC LIMIT 1
-      """)
-  @Nullable LastRow last(@Param("bridge") String bridge, @Param("pair") String pair);
 
   /**
    * The newest first.
