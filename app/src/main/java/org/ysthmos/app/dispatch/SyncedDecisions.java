@@ -98,7 +98,8 @@ class SyncedDecisions {
   static Event sourceOf(Deciding deciding, TaskDecision task) {
     Event event = deciding.event();
     Optional<Synced> synced = deciding.decision().synced();
-    if (synced.isEmpty() || Synced.sideOf(task.member()) != synced.get().from()) {
+    Optional<Side> here = deciding.bridge().between().map(CompiledTwoWay::from);
+    if (synced.isEmpty() || Synced.sideOf(task.member()) != here.orElseThrow()) {
       return event;
     }
     return new Event(
@@ -106,7 +107,7 @@ class SyncedDecisions {
         deciding.bridge().target().system(),
         deciding.bridge().target().collection(),
         event.kind(),
-        synced.get().records().of(synced.get().from().across()).orElse(""),
+        synced.get().records().of(here.get().across()).orElse(""),
         event.time(),
         event.data());
   }

@@ -150,9 +150,20 @@ public class Pairs {
     Instant now = clock.instant();
     Often often = seen.often().more(span, now);
     if (seen.revision() > 0) {
-      return mapper.reserveAgain(
-              key.bridge(), key.hash(), seen.revision(), often.times(), often.since().orElse(now))
-          == 1;
+      boolean reserved =
+          mapper.reserveAgain(
+                  key.bridge(),
+                  key.hash(),
+                  seen.revision(),
+                  often.times(),
+                  often.since().orElse(now))
+              == 1;
+      // One that is made though it was made before is made again: the other is gone.
+      seen.state()
+          .flatMap(PairState::target)
+          .filter(made -> reserved && planned.record().isEmpty())
+          .ifPresent(gone -> gone(key.bridge(), key.hash(), gone));
+      return reserved;
     }
     try {
       mapper.reserve(

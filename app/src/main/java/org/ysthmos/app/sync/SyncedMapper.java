@@ -98,7 +98,8 @@ interface SyncedMapper {
   /** Keeps what a decision comes to, for the one who saw the pair as it is. */
   @Update(
       """
-      UPDATE synced_pair SET title = #{pair.title}, agreed_left = #{pair.agreedLeft},
+      UPDATE synced_pair SET title = #{pair.title}, left_record = #{pair.leftRecord},
+        right_record = #{pair.rightRecord}, agreed_left = #{pair.agreedLeft},
         agreed_right = #{pair.agreedRight}, once_written = #{pair.onceWritten},
         parted_at = #{pair.partedAt}, parted_because = #{pair.partedBecause},
         revision = revision + 1, changed_at = #{pair.changedAt}, event_seq = #{pair.eventSeq},

@@ -67,7 +67,7 @@ public record CompiledTwoWay(
   }
 
   /** The same looked at from a side. */
-  CompiledTwoWay seenFrom(Side side) {
+  public CompiledTwoWay seenFrom(Side side) {
     return new CompiledTwoWay(rule, side, places, fields);
   }
 

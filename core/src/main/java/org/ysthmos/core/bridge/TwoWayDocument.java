@@ -39,7 +39,7 @@ public final class TwoWayDocument {
 
   /** What may be said of a task whose other one is gone. */
   public static final Set<WhenGone> WHEN_GONE =
-      Collections.unmodifiableSet(EnumSet.of(WhenGone.ASK, WhenGone.CLOSE, WhenGone.PART));
+      Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(WhenGone.DELETE)));
 
   static final String CHECK = "check";
 
@@ -97,7 +97,8 @@ public final class TwoWayDocument {
     WhenGone when = node.word(WhenGone.class);
     if (!WHEN_GONE.contains(when)) {
       throw node.refuse(
-          "the other task is not deleted and not made again; write ask, close or part");
+          "the other task is not deleted, as nothing would tell what it held; write ask, close,"
+              + " part or make-again");
     }
     return when;
   }

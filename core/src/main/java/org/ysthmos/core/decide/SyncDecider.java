@@ -169,7 +169,7 @@ final class SyncDecider {
       return passedBy("what begins here is not made on the other side");
     }
     MatchKey key = Synced.key(id(), from, event.record());
-    return make(key, from, record, now);
+    return make(key, from, event.record(), record, now);
   }
 
   /**
@@ -198,12 +198,17 @@ final class SyncDecider {
                 + " nothing need be done");
   }
 
-  /** Makes the task of the other side. */
-  private Decision make(MatchKey key, Side from, JsonNode record, Reading now) throws Stopped {
-    Map<String, Value> values = values(from, event.record(), record);
+  /**
+   * Makes the task of the other side.
+   *
+   * @param from the side of the task that is there
+   */
+  private Decision make(MatchKey key, Side from, String id, JsonNode record, Reading now)
+      throws Stopped {
+    Map<String, Value> values = values(from, id, record);
     SyncMaking.Made made =
-        new SyncMaking(both, notes, tasks, within(now), isYoung())
-            .make(key, event.record(), values);
+        new SyncMaking(both.seenFrom(from), notes, tasks, within(now), isYoung())
+            .make(key, id, values);
     if (!notes.failures().isEmpty()) {
       return decision(Verdict.FAILED, Optional.of(key), List.of(), "", Optional.empty());
     }
@@ -254,7 +259,7 @@ final class SyncDecider {
     JsonNode record = here.record().get();
     Reading now = reading(record);
     if (partner.isEmpty()) {
-      return make(pair.key(), from, record, now);
+      return make(pair.key(), from, event.record(), record, now);
     }
     Read there = read(to, partner.get());
     if (there.record().isEmpty()) {
@@ -356,6 +361,12 @@ final class SyncDecider {
             : new TaskNow(Map.of(), Optional.empty());
     return switch (new SyncGone(both, event, world, tasks).of(pair, gone, remaining, left.tag())) {
       case SyncGone.Parts parts -> parted(pair, parts.why(), parts.last());
+      case SyncGone.MadeAgain again -> {
+        Side of = gone.across();
+        JsonNode record = left.record().orElseThrow();
+        String id = pair.records().of(of).orElseThrow();
+        yield make(pair.key(), of, id, record, reading(record));
+      }
       case SyncGone.Fails fails -> throw new Stopped(fails.failure());
     };
   }

@@ -38,6 +38,9 @@ final class SyncGone {
    */
   record Parts(String why, Optional<TaskDecision> last) implements Outcome {}
 
+  /** It is made again, of the one that is left. */
+  record MadeAgain() implements Outcome {}
+
   /** It waits, or a person says. */
   record Fails(Failure failure) implements Outcome {}
 
@@ -78,8 +81,7 @@ final class SyncGone {
       case GoneOutcome.Ask ask -> asked(pair, gone, ask.because());
       case GoneOutcome.Delete delete ->
           throw new IllegalStateException("no document says that a task is deleted");
-      case GoneOutcome.MakeAgain again ->
-          throw new IllegalStateException("no document says that a task is made again");
+      case GoneOutcome.MakeAgain again -> new MadeAgain();
     };
   }
 

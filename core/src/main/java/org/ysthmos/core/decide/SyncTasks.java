@@ -65,6 +65,13 @@ final class SyncTasks {
   }
 
   /**
+   * How many of its tasks are gone: one that was made before, and is to be made, is one of them.
+   */
+  private static int madeBefore(World.PairState state) {
+    return state.anew() + (state.target().isPresent() ? 1 : 0);
+  }
+
+  /**
    * What becomes of the task of one side.
    *
    * @param record its id; empty if it is to be made
@@ -87,7 +94,7 @@ final class SyncTasks {
     String purpose =
         record.isPresent()
             ? "change:" + event.id()
-            : World.PairState.making(state.map(World.PairState::anew).orElse(0));
+            : World.PairState.making(state.map(SyncTasks::madeBefore).orElse(0));
     PlannedDelivery delivery =
         new PlannedDelivery(
             key.effect(purpose),

@@ -103,7 +103,8 @@ class TwoWayCompilerTest {
             "if-gone: close\n  check: { evry: P1D }\n",
             "did you mean “every”?"),
         Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"),
-        Arguments.of("if-gone: part }", "if-gone: delete }", "write ask, close or part"));
+        Arguments.of(
+            "if-gone: part }", "if-gone: delete }", "write ask, close, part or make-again"));
   }
 
   @ParameterizedTest(name = "{1}: {2}")

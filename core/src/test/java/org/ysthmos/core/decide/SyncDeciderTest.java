@@ -355,6 +355,37 @@ class SyncDeciderTest {
   }
 
   @Test
+  void taskThatIsGoneIsMadeAgainOfTheOneThatIsLeftWhereThatIsStated() {
+    String again = Shores.BRIDGE.replace("if-gone: part", "if-gone: make-again");
+    shores.paired(pair()).holding("l1", "title", "Mend it", "status", "done");
+    Decision made = shores.decide(again, Side.LEFT, "removed", "b1", "{}");
+    assertThat(made.verdict()).isEqualTo(Verdict.CREATE);
+    PlannedDelivery task = to(Side.LEFT, made).orElseThrow();
+    assertThat(task.record()).isEmpty();
+    assertThat(task.fields())
+        .containsOnly(
+            Map.entry("title", Text.of("Mend it")), Map.entry("lane", new Choice("finished")));
+    Synced synced = made.synced().orElseThrow();
+    assertThat(synced.key()).isEqualTo(pair().key());
+    assertThat(synced.records().left()).isEmpty();
+    assertThat(synced.records().right()).contains("l1");
+    assertThat(synced.parted()).isEmpty();
+
+    // The one that was made before had another key, by which a system would know it again.
+    Decision second =
+        new Shores()
+            .paired(pair())
+            .holding("l1", "title", "Mend it", "status", "done")
+            .madeBefore()
+            .decide(again, Side.LEFT, "removed", "b1", "{}");
+    assertThat(to(Side.LEFT, second).orElseThrow().idempotencyKey())
+        .isNotEqualTo(task.idempotencyKey());
+    // Both are gone: there is nothing to make it of.
+    Decision none = new Shores().paired(pair()).decide(again, Side.LEFT, "removed", "b1", "{}");
+    assertThat(none.synced().orElseThrow().parted()).contains("both tasks are gone");
+  }
+
+  @Test
   void taskThatIsOnlyNotFoundIsWaitedForAndThenAskedAbout() {
     shores.paired(pair()).holding("l1", "title", "Mend it", "status", "in-work").waiting();
     Decision waits = shores.decide(Side.RIGHT, "changed", "l1");

@@ -101,6 +101,7 @@ public final class Shores implements World {
   private final List<SyncedPair> others = new ArrayList<>();
   private boolean waits;
   private boolean answers = true;
+  private boolean made;
   private Stays stays = Stays.NO;
 
   public static BridgeVersion bridge(String yaml) {
@@ -193,6 +194,12 @@ public final class Shores implements World {
     return this;
   }
 
+  /** Each task of the pair was made by the bridge. */
+  public Shores madeBefore() {
+    made = true;
+    return this;
+  }
+
   public Shores staying(Stays why) {
     stays = why;
     return this;
@@ -267,7 +274,7 @@ public final class Shores implements World {
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
-    return stays == Stays.NO
+    return stays == Stays.NO && !made
         ? Optional.empty()
         : Optional.of(new PairState(Optional.of("x"), Map.of(), false, stays, 0));
   }
