@@ -21,6 +21,9 @@ class PastIT {
   /** A Thursday at noon in Lisbon. */
   private static final Instant END = Instant.parse("2026-10-15T11:00:00Z");
 
+  /** When the test began, by the machine's clock. */
+  private static final Instant BEGUN = Instant.now();
+
   private static final Duration SPAN = Duration.ofDays(2);
 
   private static Together together;
@@ -71,7 +74,9 @@ class PastIT {
     assertThat(traces).hasSizeGreaterThan(100);
     assertThat(traces)
         .noneMatch(trace -> trace.path("verdict").asText().equals("WAITING"))
-        .allMatch(trace -> at(trace).isAfter(END.minus(SPAN)) && !at(trace).isAfter(END));
+        .allMatch(trace -> at(trace).isAfter(END.minus(SPAN)))
+        // What happened in the last minute is asked for once the clock goes on as the machine's.
+        .allMatch(trace -> !at(trace).isAfter(END) || at(trace).isAfter(BEGUN));
     assertThat(traces)
         .filteredOn(trace -> trace.path("verdict").asText().equals("FAILED"))
         .isNotEmpty()
