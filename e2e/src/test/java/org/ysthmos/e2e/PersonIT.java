@@ -222,9 +222,24 @@ class PersonIT extends InBrowser {
     seen(board, works, taskOf(board, "Paint the shed first"));
     seen(board, works, taskOf(board, "Clear the culvert by Friday"));
     seen(ledger, together.address("works-ledger"), jobOf(ledger, "Clear the culvert by Friday"));
+    whatBecameOf(taskOf(board, "Clear the culvert by Friday").getAttribute("id"));
     page.navigate(together.appAddress() + "/bridges/works-both-ways");
     assertThat(page.getByText("Kept alike")).isVisible();
     checkAround(page, "a bridge that goes both ways");
+  }
+
+  /** The history of a pair, found by the id of its task. */
+  private void whatBecameOf(String task) {
+    page.navigate(together.appAddress() + "/pairs");
+    page.getByLabel("Find a pair by the id of its record or task").fill(task);
+    page.keyboard().press("Enter");
+    button("What became of them").focus();
+    page.keyboard().press("Enter");
+    Locator history = page.getByLabel("What became of them");
+    assertThat(history.getByText("made at Works Ledger")).isVisible();
+    assertThat(history.getByText("a person is asked: it was changed on both sides")).isVisible();
+    assertThat(history.getByText("Clear the culvert by Friday").first()).isVisible();
+    checkAround(page, "what became of a pair");
   }
 
   /** The board tells nothing of what a crew did; a check of both lists finds it. */
