@@ -11,7 +11,7 @@ import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
 
 /** What became of a task goes back to the record that it was made of. */
-class WayBackIT extends AppTestBase {
+class WayBackIT extends BothWaysTestBase {
 
   private static final Duration LONG = Duration.ofSeconds(20);
   private static final String BACK = "climate-solved";
@@ -95,13 +95,7 @@ class WayBackIT extends AppTestBase {
 
   @Test
   void jobThatCameOfNoTicketIsPassedBy() throws Exception {
-    var made =
-        send(
-            "POST",
-            "http://127.0.0.1:" + LEDGER.port() + "/api/jobs",
-            "{\"title\":\"Sweep the yard\",\"status\":\"open\"}",
-            Map.of("Authorization", "Bearer ledger"));
-    String job = JSON.readTree(made.body()).path("id").asText();
+    String job = makeJob("{\"title\":\"Sweep the yard\"}").path("id").asText();
     done(job);
     await()
         .atMost(LONG)
