@@ -38,7 +38,7 @@ class WayBackIT extends BothWaysTestBase {
   }
 
   /** The job that was made of a ticket. */
-  private static String jobOf(String number) {
+  private static String jobOfTicket(String number) {
     await()
         .atMost(LONG)
         .until(
@@ -74,7 +74,7 @@ class WayBackIT extends BothWaysTestBase {
   @Test
   void ticketIsSolvedOnceItsJobIsDone() throws Exception {
     String number = opened("Too warm, and mended");
-    String job = jobOf(number);
+    String job = jobOfTicket(number);
     assertThat(ticket(number).path("status").asText()).isEqualTo("new");
     done(job);
     JsonNode trace = ended(job, "UPDATE");
@@ -110,7 +110,7 @@ class WayBackIT extends BothWaysTestBase {
   @Test
   void whatCannotBeWrittenWaitsForAPersonAndIsWrittenWhenSentAgain() throws Exception {
     String number = opened("Too warm, and nobody may say so");
-    String job = jobOf(number);
+    String job = jobOfTicket(number);
     fault(CLIMATE.port(), "forbidden", "PATCH", "/api/tickets", 50);
     done(job);
     JsonNode failed = ended(job, "FAILED");
