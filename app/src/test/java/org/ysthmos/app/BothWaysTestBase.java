@@ -64,6 +64,16 @@ abstract class BothWaysTestBase extends AppTestBase {
     return traces;
   }
 
+  /** The id of the newest of them. */
+  static String newestTrace() {
+    return traces().stream().map(one -> one.path("id").asText()).findFirst().orElse("");
+  }
+
+  /** Those that came after one, the newest first. */
+  static List<JsonNode> tracesSince(String before) {
+    return traces().stream().takeWhile(one -> !one.path("id").asText().equals(before)).toList();
+  }
+
   /** Asks the ledger what changed and waits until nothing is under way, until nothing comes. */
   static void quiet() throws Exception {
     String before;

@@ -14,11 +14,10 @@ import org.junit.jupiter.api.Test;
  */
 class CallsForAChangeIT extends BothWaysTestBase {
 
-  /** The calls of all traces that are there now and were not before, the first first. */
-  private static List<String> callsSince(int before) {
-    List<JsonNode> traces = traces();
+  /** The calls of all traces that came after one, the first first. */
+  private static List<String> callsSince(String before) {
     List<String> calls = new ArrayList<>();
-    for (JsonNode trace : traces.subList(0, traces.size() - before).reversed()) {
+    for (JsonNode trace : tracesSince(before).reversed()) {
       for (JsonNode line : story(trace).path("lines")) {
         JsonNode call = line.path("call");
         if (!call.isNull() && !call.isMissingNode()) {
@@ -37,7 +36,7 @@ class CallsForAChangeIT extends BothWaysTestBase {
 
   @Test
   void eachSideIsReadOnceAndWrittenOnce() throws Exception {
-    int before = traces().size();
+    String before = newestTrace();
     String task =
         makeTask("{\"title\":\"Sand the rail\",\"lane\":\"wanted\",\"labels\":[\"board\"]}")
             .path("id")
@@ -46,28 +45,28 @@ class CallsForAChangeIT extends BothWaysTestBase {
     assertThat(callsSince(before)).as("made").containsExactly("GET board", "POST ledger");
     String job = jobOf(task).orElseThrow().path("id").asText();
 
-    before = traces().size();
+    before = newestTrace();
     changeTask(task, "{\"title\":\"Sand the long rail\",\"lane\":\"doing\"}");
     quiet();
     assertThat(callsSince(before))
         .as("two fields of the board")
         .containsExactly("GET board", "GET ledger", "PATCH ledger");
 
-    before = traces().size();
+    before = newestTrace();
     changeJob(job, "{\"title\":\"Sand the whole rail\"}");
     quiet();
     assertThat(callsSince(before))
         .as("a field of the ledger")
         .containsExactly("GET ledger", "GET board", "PATCH board");
 
-    before = traces().size();
+    before = newestTrace();
     changeJob(job, "{\"description\":\"With the fine paper\"}");
     quiet();
     assertThat(callsSince(before))
         .as("one that the board takes by a second call alone")
         .containsExactly("GET ledger", "GET board", "PUT board details");
 
-    before = traces().size();
+    before = newestTrace();
     ledger("PATCH", "/api/jobs/" + job, "{\"askedBy\":\"x@y.example\"}", Map.of("If-Match", "*"));
     quiet();
     assertThat(callsSince(before))

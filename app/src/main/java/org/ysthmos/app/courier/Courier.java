@@ -50,6 +50,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
 
   private final DeliveryQueue queue;
   private final DeliveryWriter writer;
+  private final DeliveryPauses pauses;
   private final TakenBackWriter takenBack;
   private final Systems systems;
   private final Bridges bridges;
@@ -67,6 +68,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   Courier(
       DeliveryQueue queue,
       DeliveryWriter writer,
+      DeliveryPauses pauses,
       TakenBackWriter takenBack,
       Systems systems,
       Bridges bridges,
@@ -81,6 +83,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       WorkSignals signals) {
     this.queue = queue;
     this.writer = writer;
+    this.pauses = pauses;
     this.takenBack = takenBack;
     this.systems = systems;
     this.bridges = bridges;
@@ -165,7 +168,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       writer.failed(attempt, Failure.brokeHere("Sending it", breaks, why));
       return;
     }
-    writer.brokeHere(
+    pauses.brokeHere(
         attempt, breaks, Doubt.since(now), now.plus(settings.retry().afterABreak(breaks)));
   }
 
@@ -233,7 +236,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       case DeliveryRules.Look look -> look(attempt, system, doubt);
       case DeliveryRules.Wait wait -> {
         system.breaker().unused();
-        writer.looksAgain(attempt, doubt, wait.until());
+        pauses.looksAgain(attempt, doubt, wait.until());
       }
       case DeliveryRules.AskAPerson ask -> {
         system.breaker().unused();
@@ -361,7 +364,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     Claimed claimed = attempt.claimed();
     if (failure.noRoom()) {
       // Another took the room meanwhile; that is no failed try.
-      writer.noRoom(attempt, doubt, now.plus(failure.retryAfter().orElse(Duration.ZERO)));
+      pauses.noRoom(attempt, doubt, now.plus(failure.retryAfter().orElse(Duration.ZERO)));
       return;
     }
     if (doubt instanceof Doubt.Open
@@ -375,13 +378,13 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     if (outage.isPresent()) {
       // It is the system that does not work: that costs this delivery none of its tries.
       Instant until = outage.get().nextProbe().plus(LETS_ANOTHER_PROBE);
-      writer.again(attempt, claimed.tries(), failure, doubt, until);
+      pauses.again(attempt, claimed.tries(), failure, doubt, until);
       return;
     }
     int tries = claimed.tries() + 1;
     Optional<Duration> wait = backOff.after(tries, failure);
     if (wait.isPresent()) {
-      writer.again(attempt, tries, failure, doubt, now.plus(wait.get()));
+      pauses.again(attempt, tries, failure, doubt, now.plus(wait.get()));
     } else {
       writer.failed(attempt, failure);
     }

@@ -1,6 +1,5 @@
 package org.ysthmos.app.courier;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -62,6 +61,7 @@ class DeliveryWriter {
   private final SyncedWaits waits;
   private final WorkSignals signals;
   private final DeliveryLog log;
+  private final DeliveryPauses pauses;
 
   DeliveryWriter(
       DeliveryQueue queue,
@@ -80,7 +80,8 @@ class DeliveryWriter {
       AppClock clock,
       SyncedWaits waits,
       WorkSignals signals,
-      DeliveryLog log) {
+      DeliveryLog log,
+      DeliveryPauses pauses) {
     this.queue = queue;
     this.deliveries = deliveries;
     this.traces = traces;
@@ -98,6 +99,7 @@ class DeliveryWriter {
     this.waits = waits;
     this.signals = signals;
     this.log = log;
+    this.pauses = pauses;
   }
 
   /** The task exists: written down at once, so that no restart makes a second one. */
@@ -111,8 +113,20 @@ class DeliveryWriter {
             traces.made(delivery.traceSeq(), record);
           }
           pairs.made(delivery.bridgeId(), delivery.matchHash(), record, delivery.traceSeq());
-          attempt.synced().ifPresent(sending -> synced.made(sending, record));
+          attempt
+              .synced()
+              .ifPresent(
+                  sending -> {
+                    synced.made(sending, record);
+                    waits.made(sending, byTraceOf(delivery));
+                  });
         });
+    signals.toDecide().raise();
+  }
+
+  /** Who asks for what is looked at because of a delivery. */
+  private String byTraceOf(DeliveryRow delivery) {
+    return "trace " + log.trace(delivery).id();
   }
 
   /**
@@ -162,6 +176,7 @@ class DeliveryWriter {
                     synced.made(sending, delivered.record());
                     synced.written(sending, held);
                     if (delivery.kind() == EffectKind.CREATE) {
+                      looks.made(sending, "trace " + trace.id());
                       waits.made(sending, "trace " + trace.id());
                     }
                   });
@@ -217,7 +232,7 @@ class DeliveryWriter {
             () -> ceilings.take(delivery.bridgeId(), ceiling, Map.of(EffectKind.CREATE, 1)));
     if (passed.isPresent()) {
       bridges.holdItself(delivery.bridgeId(), CeilingWords.because(passed.get()), letThrough);
-      journal.run(() -> pauseUncounted(attempt, Doubt.NONE, clock.instant()));
+      journal.run(() -> pauses.uncounted(attempt, Doubt.NONE, clock.instant()));
       return;
     }
     Line made =
@@ -234,7 +249,7 @@ class DeliveryWriter {
           pairs.gone(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
           deliveries.makesAnew(delivery.seq(), anew.effect(), anew.fields());
           traceQueue.comesTo(delivery.traceSeq(), Verdict.CREATE);
-          pauseUncounted(attempt, Doubt.NONE, clock.instant());
+          pauses.uncounted(attempt, Doubt.NONE, clock.instant());
         });
     signals.toDeliver().raise();
   }
@@ -309,61 +324,6 @@ class DeliveryWriter {
 
   private static String gone(DeliveryRow delivery) {
     return Objects.requireNonNull(delivery.recordId(), "only a task that was made can be gone");
-  }
-
-  /** Tries again at a time. */
-  void again(Attempt attempt, int tries, Failure failure, Doubt doubt, Instant until) {
-    Instant now = clock.instant();
-    TraceRow trace = log.trace(attempt.delivery());
-    String text = failure.retryAfter().isPresent() ? "Waits as told" : "Waits before the next try";
-    Line waiting = AttemptWords.waits(now, Duration.between(now, until), text, failure.message());
-    log.store(
-        attempt,
-        trace,
-        DeliveryLog.told(attempt, Optional.of(failure)).with(waiting),
-        () -> {
-          queue.pause(attempt.claimed(), tries, attempt.claimed().breaks(), doubt, until);
-          if (!attempt.isRecall()) {
-            traces.tried(
-                trace.seq(), attempt.claimed().tries(), failure.kind(), Words.sentence(failure));
-          }
-        });
-  }
-
-  /** Looks again later, as what was asked may still be on its way over there. */
-  void looksAgain(Attempt attempt, Doubt doubt, Instant until) {
-    Instant now = clock.instant();
-    Line waiting =
-        AttemptWords.waits(
-            now,
-            Duration.between(now, until),
-            "Waits before looking again",
-            "What was sent may still be on its way there");
-    log.store(
-        attempt,
-        log.trace(attempt.delivery()),
-        DeliveryLog.told(attempt, Optional.empty()).with(waiting),
-        () -> pauseUncounted(attempt, doubt, until));
-  }
-
-  /** Puts back what found no room for all of its calls; the calls it made are told. */
-  void noRoom(Attempt attempt, Doubt doubt, Instant until) {
-    log.store(
-        attempt,
-        log.trace(attempt.delivery()),
-        DeliveryLog.told(attempt, Optional.empty()),
-        () -> pauseUncounted(attempt, doubt, until));
-  }
-
-  private void pauseUncounted(Attempt attempt, Doubt doubt, Instant until) {
-    queue.pause(
-        attempt.claimed(), attempt.claimed().tries(), attempt.claimed().breaks(), doubt, until);
-  }
-
-  /** Puts back what broke through a fault of ours. */
-  void brokeHere(Attempt attempt, int breaks, Doubt doubt, Instant until) {
-    journal.run(
-        () -> queue.pause(attempt.claimed(), attempt.claimed().tries(), breaks, doubt, until));
   }
 
   void failed(Attempt attempt, Failure failure) {

@@ -119,7 +119,7 @@ public class SyncedLooks {
    *
    * @param askedBy as for any look
    */
-  void made(SyncedPairs.Sending sending, String askedBy) {
+  public void made(SyncedPairs.Sending sending, String askedBy) {
     boolean tells =
         bridges
             .live(sending.bridge())

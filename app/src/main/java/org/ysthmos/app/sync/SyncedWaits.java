@@ -66,12 +66,8 @@ public class SyncedWaits {
     return row != null && row.isWhole();
   }
 
-  /**
-   * The other task of a pair was made: it may have something to tell that one, and others may have
-   * waited for it. Inside the change that ends its delivery.
-   */
+  /** The other task of a pair was made; inside the change that writes that down. */
   public void made(SyncedPairs.Sending sending, String askedBy) {
-    looks.made(sending, askedBy);
     SyncedRow row = mapper.pair(sending.bridge(), sending.pair());
     if (row != null && row.isWhole()) {
       for (Side side : Side.values()) {

@@ -3,21 +3,17 @@ package org.ysthmos.core.decide;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SequencedMap;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledTwoWay;
-import org.ysthmos.core.bridge.LookupRule;
-import org.ysthmos.core.bridge.TwoWay;
 import org.ysthmos.core.condition.CompiledCondition;
+import org.ysthmos.core.decide.SyncReads.Read;
+import org.ysthmos.core.decide.SyncReads.Stopped;
 import org.ysthmos.core.event.Event;
-import org.ysthmos.core.failure.Failure;
-import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.sync.Both;
@@ -45,7 +41,7 @@ final class SyncDecider {
   private final World world;
   private final DecisionNotes notes;
   private final SyncTasks tasks;
-  private final List<Decision.Answer> answers = new ArrayList<>(2);
+  private final SyncReads reads;
   private @Nullable Reading reading;
 
   SyncDecider(BridgeVersion bridge, Event event, World world, DecisionNotes notes) {
@@ -55,19 +51,7 @@ final class SyncDecider {
     this.world = world;
     this.notes = notes;
     this.tasks = new SyncTasks(id(), both, event, world);
-  }
-
-  /** A task as it was read; empty if there is none. */
-  private record Read(Optional<JsonNode> record, Optional<String> tag) {}
-
-  /** What keeps an event from being decided further. */
-  private static final class Stopped extends Exception {
-    private final transient Failure failure;
-
-    Stopped(Failure failure) {
-      super(failure.message());
-      this.failure = failure;
-    }
+    this.reads = new SyncReads(both, world);
   }
 
   Decision decide() {
@@ -84,10 +68,10 @@ final class SyncDecider {
       if (early.isPresent()) {
         return early.get();
       }
-      Read here = read(from, event.record());
+      Read here = reads.read(from, event.record());
       return known.isPresent() ? known(known.get(), here) : unknown(from, here);
     } catch (Stopped stopped) {
-      notes.fail(stopped.failure);
+      notes.fail(stopped.failure());
       return decision(Verdict.FAILED, Optional.empty(), List.of(), "", Optional.empty());
     }
   }
@@ -107,22 +91,6 @@ final class SyncDecider {
     return bridge.definition().id();
   }
 
-  private Read read(Side side, String record) throws Stopped {
-    SequencedMap<String, String> keys = new LinkedHashMap<>();
-    keys.put("id", record);
-    CompiledTwoWay.CompiledPlace place = both.place(side);
-    World.Question question =
-        new World.Question(
-            place.rule().system(), place.rule().collection(), LookupRule.Origin.SYSTEM, keys);
-    return switch (world.lookUp(Synced.word(side), question)) {
-      case World.Unanswered unanswered -> throw new Stopped(unanswered.failure());
-      case World.Found found -> {
-        answers.add(new Decision.Answer(Synced.word(side), question, found.records()));
-        yield new Read(found.records().stream().findFirst(), found.tag());
-      }
-    };
-  }
-
   /**
    * What the rules read from: the record as it stands now, in place of what came with the event.
    */
@@ -139,14 +107,6 @@ final class SyncDecider {
     Reading made = Reading.of(now, world);
     reading = made;
     return made;
-  }
-
-  private Map<String, Value> values(Side side, String id, JsonNode record) throws Stopped {
-    return switch (SyncValues.of(both, side, id, record, world)) {
-      case SyncValues.Read read -> read.values();
-      case SyncValues.Unread unread ->
-          throw new Stopped(DecisionNotes.mapping(unread.field(), unread.problem()));
-    };
   }
 
   /** The record is of no pair so far. */
@@ -180,22 +140,7 @@ final class SyncDecider {
     if (SyncGone.isTold(both.from(), both, event)) {
       return passedBy("it was removed, and nothing was made of it");
     }
-    throw new Stopped(notThere(both.from(), event.record()));
-  }
-
-  private Failure notThere(Side side, String record) {
-    CompiledTwoWay.CompiledPlace place = both.place(side);
-    return Failure.of(
-            FailureKind.LOOKUP_EMPTY,
-            "%s of %s has no %s “%s”"
-                .formatted(
-                    place.shape().name(),
-                    place.shape().systemName(),
-                    place.shape().recordWord(),
-                    record))
-        .withRemedy(
-            "Check that it is there and may be read, then send again; if it was removed,"
-                + " nothing need be done");
+    throw new Stopped(reads.notThere(both.from(), event.record()));
   }
 
   /**
@@ -205,7 +150,7 @@ final class SyncDecider {
    */
   private Decision make(MatchKey key, Side from, String id, JsonNode record, Reading now)
       throws Stopped {
-    Map<String, Value> values = values(from, id, record);
+    Map<String, Value> values = reads.values(from, id, record);
     SyncMaking.Made made =
         new SyncMaking(both.seenFrom(from), notes, tasks, within(now), isYoung())
             .make(key, id, values);
@@ -224,17 +169,17 @@ final class SyncDecider {
   /** A person says that two tasks are the same. */
   private Decision met(Side from, String other) throws Stopped {
     return switch (new SyncMeeting(id(), both, world).of(event.record(), other)) {
-      case SyncMeeting.Known known -> known(known.pair(), read(from, event.record()));
+      case SyncMeeting.Known known -> known(known.pair(), reads.read(from, event.record()));
       case SyncMeeting.InPair taken -> throw new Stopped(taken.failure());
       case SyncMeeting.Fresh fresh -> {
         Side to = from.across();
-        Read here = read(from, event.record());
-        Read there = read(to, other);
+        Read here = reads.read(from, event.record());
+        Read there = reads.read(to, other);
         if (here.record().isEmpty()) {
-          throw new Stopped(notThere(from, event.record()));
+          throw new Stopped(reads.notThere(from, event.record()));
         }
         if (there.record().isEmpty()) {
-          throw new Stopped(notThere(to, other));
+          throw new Stopped(reads.notThere(to, other));
         }
         Both<Read> read = Both.by(side -> side == from ? here : there);
         yield reconcile(fresh.pair(), read, reading(here.record().get()));
@@ -254,14 +199,14 @@ final class SyncDecider {
     Side to = from.across();
     Optional<String> partner = pair.records().of(to);
     if (here.record().isEmpty()) {
-      return partner.isEmpty() ? nothingMade() : gone(pair, from, read(to, partner.get()));
+      return partner.isEmpty() ? nothingMade() : gone(pair, from, reads.read(to, partner.get()));
     }
     JsonNode record = here.record().get();
     Reading now = reading(record);
     if (partner.isEmpty()) {
       return make(pair.key(), from, event.record(), record, now);
     }
-    Read there = read(to, partner.get());
+    Read there = reads.read(to, partner.get());
     if (there.record().isEmpty()) {
       return gone(pair, to, here);
     }
@@ -269,10 +214,10 @@ final class SyncDecider {
     return reconcile(pair, read, now);
   }
 
-  private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading reads) throws Stopped {
-    TaskNow left = taskNow(pair, Side.LEFT, read.left());
-    TaskNow right = taskNow(pair, Side.RIGHT, read.right());
-    CompiledTwoWay.Within within = within(reads);
+  private Decision reconcile(World.SyncedPair pair, Both<Read> read, Reading now) throws Stopped {
+    TaskNow left = reads.taskNow(pair, Side.LEFT, read.left());
+    TaskNow right = reads.taskNow(pair, Side.RIGHT, read.right());
+    CompiledTwoWay.Within within = within(now);
     List<SyncField> fields = both.fields().stream().map(one -> one.synced(within)).toList();
     Reconciler reconciler = new Reconciler(fields);
     Reconciliation result =
@@ -288,7 +233,7 @@ final class SyncDecider {
     if (!notes.failures().isEmpty()) {
       return decision(Verdict.FAILED, Optional.of(pair.key()), List.of(), "", Optional.empty());
     }
-    Both<TaskNow> now = new Both<>(left, right);
+    Both<TaskNow> stand = new Both<>(left, right);
     Side from = both.from();
     List<TaskDecision> decided = new ArrayList<>(2);
     for (Side side : List.of(from.across(), from)) {
@@ -297,7 +242,7 @@ final class SyncDecider {
               pair.key(),
               side,
               pair.records().of(side),
-              tasks.whole(side, now.of(side), result.writes(side)),
+              tasks.whole(side, stand.of(side), result.writes(side)),
               tasks.keyed(side, result.writes(side)),
               read.of(side).tag()));
     }
@@ -332,16 +277,8 @@ final class SyncDecider {
     return world.waits(event, LONGEST_FOR_ANOTHER);
   }
 
-  private CompiledTwoWay.Within within(Reading reads) {
-    return new CompiledTwoWay.Within(reads, notes, new SyncPartners(id(), world));
-  }
-
-  private TaskNow taskNow(World.SyncedPair pair, Side side, Read read) throws Stopped {
-    TwoWay.Place at = both.place(side).rule();
-    JsonNode record = read.record().orElseThrow();
-    String id = pair.records().of(side).orElseThrow();
-    return new TaskNow(
-        values(side, id, record), world.changedAt(at.system(), at.collection(), record));
+  private CompiledTwoWay.Within within(Reading now) {
+    return new CompiledTwoWay.Within(now, notes, new SyncPartners(id(), world));
   }
 
   /**
@@ -357,7 +294,7 @@ final class SyncDecider {
     }
     TaskNow remaining =
         left.record().isPresent()
-            ? taskNow(pair, gone.across(), left)
+            ? reads.taskNow(pair, gone.across(), left)
             : new TaskNow(Map.of(), Optional.empty());
     return switch (new SyncGone(both, event, world, tasks).of(pair, gone, remaining, left.tag())) {
       case SyncGone.Parts parts -> parted(pair, parts.why(), parts.last());
@@ -411,7 +348,7 @@ final class SyncDecider {
         notes.failures(),
         notes.warnings(),
         reading == null ? List.of() : reading.tableUses(),
-        answers,
+        reads.answers(),
         notes.explanation(),
         synced);
   }
