@@ -129,6 +129,12 @@ class KillIT {
   }
 
   private static List<JsonNode> jobsOf(String number) {
+    return jobs().stream()
+        .filter(job -> job.path("description").asText().contains("Ticket " + number + ","))
+        .toList();
+  }
+
+  private static List<JsonNode> jobs() {
     Map<String, JsonNode> newest = new LinkedHashMap<>();
     JsonNode page =
         TOGETHER.json(
@@ -137,9 +143,89 @@ class KillIT {
             "",
             Map.of("Authorization", "Bearer t"));
     page.path("changes").forEach(job -> newest.put(job.path("id").asText(), job));
-    return newest.values().stream()
-        .filter(job -> job.path("description").asText().contains("Ticket " + number + ","))
-        .toList();
+    return List.copyOf(newest.values());
+  }
+
+  /** Those whose title begins so, on the works board or in the ledger. */
+  private static List<JsonNode> titled(String begin, boolean onBoard) {
+    List<JsonNode> all = new ArrayList<>();
+    if (onBoard) {
+      TOGETHER
+          .json(
+              "GET",
+              TOGETHER.boardAddress() + "/api/boards/works/tasks",
+              "",
+              Map.of("Authorization", "Bearer board"))
+          .path("items")
+          .forEach(all::add);
+    } else {
+      all.addAll(jobs());
+    }
+    return all.stream().filter(one -> one.path("title").asText().startsWith(begin)).toList();
+  }
+
+  private static String addressOf(String system) {
+    return system.equals("grounds-board") ? TOGETHER.boardAddress() : TOGETHER.address(system);
+  }
+
+  /** Whether the call came that a fault was for. */
+  private static boolean isMet(String system) {
+    return TOGETHER
+        .json("GET", addressOf(system) + "/control/faults", "", Map.of())
+        .path("on")
+        .isEmpty();
+  }
+
+  /**
+   * A task goes from a board to a ledger, and a change of it to either. The kill comes when it is
+   * made, and when it is changed, and that is not noted yet.
+   */
+  @ParameterizedTest
+  @CsvSource({
+    "works-ledger, slow-answer, POST, /api/jobs",
+    "works-ledger, slow-answer, PATCH, /api/jobs",
+    "grounds-board, slow-answer, PATCH, /api/tasks"
+  })
+  void killBetweenTwoSidesMakesNothingTwiceAndForgetsNoChange(
+      String system, String fault, String method, String below) {
+    String title = "Kill at %s %s of %s".formatted(fault, method, system);
+    boolean makes = method.equals("POST");
+    if (!makes) {
+      TOGETHER.crewWants(title);
+      await().atMost(Duration.ofSeconds(20)).until(() -> !titled(title, false).isEmpty());
+    }
+    TOGETHER.fault(addressOf(system), fault, method, below, 1, 4000);
+    String now = makes ? title : title + ", changed";
+    if (makes) {
+      TOGETHER.crewWants(title);
+    } else {
+      boolean onBoard = system.equals("works-ledger");
+      TOGETHER.retitle(titled(title, onBoard).getFirst().path("id").asText(), now);
+      TOGETHER.askAll();
+    }
+    await().atMost(Duration.ofSeconds(20)).until(() -> isMet(system));
+    TOGETHER.kill();
+    TOGETHER.clearFaults();
+    TOGETHER.restart();
+    TOGETHER.askAll();
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .pollInterval(Duration.ofSeconds(1))
+        .until(
+            () ->
+                titles(title, true).equals(List.of(now))
+                    && titles(title, false).equals(List.of(now)));
+    JsonNode traces =
+        TOGETHER.json(
+            "GET",
+            TOGETHER.appAddress() + "/api/traces?verdict=FAILED&bridge=works-both-ways",
+            "",
+            Map.of());
+    assertThat(traces.path("traces")).isEmpty();
+  }
+
+  private static List<String> titles(String begin, boolean onBoard) {
+    return titled(begin, onBoard).stream().map(one -> one.path("title").asText()).toList();
   }
 
   /**

@@ -107,6 +107,18 @@ class Together extends Processes {
         Map.of("Authorization", "Bearer board"));
   }
 
+  /** Somebody calls a task of the board, or a job of the ledger, something else. */
+  void retitle(String id, String title) {
+    boolean job = id.startsWith("wl-");
+    send(
+        "PATCH",
+        job ? address("works-ledger") + "/api/jobs/" + id : boardAddress() + "/api/tasks/" + id,
+        "{\"title\":\"%s\"}".formatted(title),
+        job
+            ? Map.of("Authorization", "Bearer t", "If-Match", "*")
+            : Map.of("Authorization", "Bearer board"));
+  }
+
   /** Waits until every collection that is asked for changes was asked once. */
   void awaitAsked() {
     await()
