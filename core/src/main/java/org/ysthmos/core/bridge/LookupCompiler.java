@@ -73,12 +73,12 @@ final class LookupCompiler {
   }
 
   private void canBeMade(LookupRule rule, DocumentNode place) {
-    if (rule.by().containsKey(LookupRule.TASK)) {
-      compiler.problem(
-          place.need("none").problem("a task that is there already is not made; say another word"));
-    } else if (rule.origin() != LookupRule.Origin.TASKS) {
+    if (rule.origin() != LookupRule.Origin.TASKS) {
       compiler.problem(
           place.need("none").problem("only a task is made, where it is looked up from: tasks"));
+    } else if (rule.by().containsKey(LookupRule.TASK)) {
+      compiler.problem(
+          place.need("none").problem("a task that is there already is not made; say another word"));
     } else if (rule.waits().isEmpty()) {
       compiler.problem(
           place.problem("say how long the task is waited for that is made then (wait)"));

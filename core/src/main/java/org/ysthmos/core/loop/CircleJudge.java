@@ -134,29 +134,16 @@ final class CircleJudge {
     return key.isPresent() && key.equals(Written.key(field));
   }
 
-  /** What a bridge changes that it did not hear of is written only where it differs from before. */
-  private void writesElsewhere(Arm arm) {
-    Written written = Written.by(arm);
-    boolean same =
-        arm.fields().stream().allMatch(field -> written.constant(field.target().key()).isPresent());
-    if (same) {
-      stops.add(
-          "%s always writes the same into the record that it changes, so that the second time nothing differs."
-              .formatted(quoted(arm)));
-    } else {
-      open.add(
-          "What %s writes into the record that it changes depends on what comes."
-              .formatted(quoted(arm)));
-    }
-  }
-
   /** A bridge that changes what it heard of goes round until nothing differs any more. */
   private void readsNothing(Arm arm) {
     if (arm.makes()) {
       return;
     }
     if (!arm.from().equals(arm.to())) {
-      writesElsewhere(arm);
+      // Even what is always the same may be told of, and be taken for something new.
+      open.add(
+          "%s changes a record elsewhere: whether anything new comes of that cannot be told from the rules."
+              .formatted(quoted(arm)));
       return;
     }
     Set<String> read = Written.readBy(arm.bridge());
