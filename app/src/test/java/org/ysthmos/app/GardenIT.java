@@ -76,12 +76,13 @@ class GardenIT extends AppTestBase {
     JsonNode trace = settled(ticket("Fault code: HV-12 told back"), 1);
     String number = job(trace).path("id").asText();
     ask("works-ledger", "jobs");
-    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 3);
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 4);
     for (JsonNode own : tracesOf(number)) {
       await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(own).equals("WAITING"));
       assertThat(verdict(own)).isEqualTo("PASSED_BY");
-      // One of the three bridges asks for what is written from here, and hears of it.
-      boolean asks = own.path("bridge").asText().equals("job-done-message");
+      // Two of the four bridges ask for what is written from here, and hear of it.
+      boolean asks =
+          List.of("job-done-message", "climate-solved").contains(own.path("bridge").asText());
       assertThat(api("/traces/" + own.path("id").asText()).at("/trace/reason").asText())
           .isEqualTo(
               asks
@@ -90,7 +91,7 @@ class GardenIT extends AppTestBase {
     }
     form(LEDGER, "/jobs/" + number + "/status", Map.of("status", "in-work"));
     ask("works-ledger", "jobs");
-    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 6);
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 8);
     JsonNode others = tracesOf(number).getFirst();
     await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(others).equals("WAITING"));
     assertThat(api("/traces/" + others.path("id").asText()).at("/trace/reason").asText())
@@ -216,10 +217,10 @@ class GardenIT extends AppTestBase {
     String number = ticket("Fault code: HV-30\nTo be done");
     String job = job(settled(number, 1)).path("id").asText();
     ask("works-ledger", "jobs");
-    settledOf(job, 3);
+    settledOf(job, 4);
     form(LEDGER, "/jobs/" + job + "/status", Map.of("status", "done"));
     ask("works-ledger", "jobs");
-    settledOf(job, 6);
+    settledOf(job, 8);
     JsonNode said = call(CHAT, "chat", "/api/messages?channel=works");
     assertThat(said.toString()).contains("Done: HV-30 Too cold (" + job + ")");
     List<JsonNode> traces = tracesOf(job);
@@ -229,7 +230,7 @@ class GardenIT extends AppTestBase {
         .containsExactlyInAnyOrder("job-done-message", "job-done-letter");
   }
 
-  /** Three bridges hear of the ledger: a change makes a trace for each. */
+  /** Four bridges hear of the ledger: a change makes a trace for each. */
   private static void settledOf(String job, int count) {
     await()
         .atMost(Duration.ofSeconds(20))

@@ -121,7 +121,9 @@ class DeliveryWriter {
                     waits.made(sending, byTraceOf(delivery));
                   });
         });
-    signals.toDecide().raise();
+    if (attempt.synced().isPresent()) {
+      signals.toDecide().raise();
+    }
   }
 
   /** Who asks for what is looked at because of a delivery. */
