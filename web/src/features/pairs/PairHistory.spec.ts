@@ -16,7 +16,7 @@ const pair = {
 
 const none = { before: '', after: '' }
 const field = (part: Partial<StepOfField>): StepOfField => ({
-  field: 'title',
+  field: 'Title',
   kind: 'CARRIED',
   on: 'left',
   left: none,
@@ -56,7 +56,7 @@ describe('what became of a pair', () => {
           right: { before: 'Mend', after: 'Mend it' },
         }),
         field({
-          field: 'part-of',
+          field: 'Part of',
           kind: 'WAITS',
           left: { before: '', after: 'gb-7' },
           because: '“gb-7” is not on the other side',
@@ -65,8 +65,8 @@ describe('what became of a pair', () => {
       step(1, [field({ field: '', kind: 'MADE', on: 'right' })]),
     ])
     expect(lines()).toEqual([
-      'titlechanged at Grounds Board, went to Works LedgerMend → Mend itMend → Mend it',
-      'part ofchanged at Grounds Board, waits: “gb-7” is not on the other sidenothing → gb-7nothing',
+      'Titlechanged at Grounds Board, went to Works LedgerMend → Mend itMend → Mend it',
+      'Part ofchanged at Grounds Board, waits: “gb-7” is not on the other sidenothing → gb-7nothing',
       'made at Works Ledger',
     ])
   })

@@ -51,7 +51,6 @@ function cameOf({ kind, on, because }: StepOfField): string {
       return `a pair no more, as ${because}`
   }
 }
-const nameOf = (step: StepOfField) => step.field.replaceAll('-', ' ')
 const shown = (value: string) => momentText(value, zone.value) || 'nothing'
 </script>
 
@@ -70,7 +69,7 @@ const shown = (value: string) => momentText(value, zone.value) || 'nothing'
         </span>
         <ul>
           <li v-for="(field, place) in step.fields" :key="place">
-            <b v-if="field.field">{{ nameOf(field) }}</b>
+            <b v-if="field.field">{{ field.field }}</b>
             <span class="mid">{{ cameOf(field) }}</span>
             <span v-if="field.field" class="values">
               <span
@@ -106,6 +105,10 @@ ol > li {
   padding: 6px 0;
   border-top: 1px solid var(--line);
 }
+/* What is agreed on ends with a line of its own. */
+ol > li:first-child {
+  border-top: 0;
+}
 .when small {
   color: var(--ink-2);
   margin-left: 8px;
@@ -119,9 +122,6 @@ ul > li {
 }
 ul > li > b {
   font-weight: 600;
-}
-b::first-letter {
-  text-transform: uppercase;
 }
 ul > li > :only-child,
 .values {

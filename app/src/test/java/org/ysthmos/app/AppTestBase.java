@@ -139,6 +139,17 @@ abstract class AppTestBase extends StandInTestBase {
     return HTTP.send(request.build(), HttpResponse.BodyHandlers.ofString());
   }
 
+  /** Somebody opens a ticket at the climate desk; gives its number. */
+  static String openTicket(String subject, String description) throws Exception {
+    return form(
+        CLIMATE,
+        "/tickets",
+        Map.of(
+            "requester", "k.moreau@tidewrack.example",
+            "subject", subject,
+            "description", description));
+  }
+
   /** Fills in a form of a stand-in; gives the number that it answers. */
   static String form(StandIn standIn, String path, Map<String, String> fields) throws Exception {
     StringJoiner body = new StringJoiner("&");

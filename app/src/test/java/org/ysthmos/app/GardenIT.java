@@ -40,13 +40,7 @@ class GardenIT extends AppTestBase {
   }
 
   private static String ticket(String description) throws Exception {
-    return form(
-        CLIMATE,
-        "/tickets",
-        Map.of(
-            "requester", "k.moreau@tidewrack.example",
-            "subject", "Too cold",
-            "description", description));
+    return openTicket("Too cold", description);
   }
 
   @Test

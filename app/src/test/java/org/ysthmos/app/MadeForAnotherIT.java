@@ -58,13 +58,7 @@ class MadeForAnotherIT extends AppTestBase {
   }
 
   private static String ticket(String subject) throws Exception {
-    return form(
-        CLIMATE,
-        "/tickets",
-        Map.of(
-            "requester", "k.moreau@tidewrack.example",
-            "subject", subject,
-            "description", "As said"));
+    return openTicket(subject, "As said");
   }
 
   private static JsonNode ended(String record, String bridge) {

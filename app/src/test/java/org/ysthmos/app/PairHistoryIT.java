@@ -64,11 +64,11 @@ class PairHistoryIT extends BothWaysTestBase {
     assertThat(told(task))
         .startsWith(
             " MADE right [ > ] [ > ]",
-            "title CARRIED left [Turn the compost > Turn the old compost]"
+            "Title CARRIED left [Turn the compost > Turn the old compost]"
                 + " [Turn the compost > Turn the old compost]",
-            "status CARRIED left [Wanted > Doing] [Open > In work]",
+            "Lane CARRIED left [Wanted > Doing] [Open > In work]",
             // The board cannot say that it waits; both stand for each other as they are.
-            "status AGREED  [Doing > Doing] [In work > Waiting]");
+            "Lane AGREED  [Doing > Doing] [In work > Waiting]");
     JsonNode newest = steps(task, "").path("steps").path(0);
     JsonNode trace = api("/traces/" + newest.path("trace").asText());
     assertThat(trace.toString()).contains("\"" + BRIDGE + "\"");
@@ -95,14 +95,14 @@ class PairHistoryIT extends BothWaysTestBase {
     assertThat(told(task))
         .filteredOn(line -> line.contains(" ASKED "))
         .containsExactly(
-            "title ASKED  [Net the pond > Net the upper pond]"
+            "Title ASKED  [Net the pond > Net the upper pond]"
                 + " [Net the pond > Net the lower pond]");
     answer(disagreements().getFirst(), "RIGHT", "");
     quiet();
     assertThat(told(task))
         .last()
         .isEqualTo(
-            "title CARRIED right [Net the pond > Net the lower pond]"
+            "Title CARRIED right [Net the pond > Net the lower pond]"
                 + " [Net the pond > Net the lower pond]");
     assertThat(steps(task, "").path("steps").path(0).path("askedBy").asText()).isNotEmpty();
   }

@@ -44,13 +44,7 @@ class ThenIT extends AppTestBase {
   }
 
   private static String ticket(String description) throws Exception {
-    return form(
-        CLIMATE,
-        "/tickets",
-        Map.of(
-            "requester", "k.moreau@tidewrack.example",
-            "subject", "Too warm",
-            "description", description));
+    return openTicket("Too warm", description);
   }
 
   private static JsonNode ticketNow(String number) throws Exception {

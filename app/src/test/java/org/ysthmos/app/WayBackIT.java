@@ -28,13 +28,7 @@ class WayBackIT extends BothWaysTestBase {
 
   /** A ticket is opened. */
   private static String opened(String subject) throws Exception {
-    return form(
-        CLIMATE,
-        "/tickets",
-        Map.of(
-            "requester", "k.moreau@tidewrack.example",
-            "subject", subject,
-            "description", "Fault code: HV-12"));
+    return openTicket(subject, "Fault code: HV-12");
   }
 
   /** The job that was made of a ticket. */

@@ -58,7 +58,7 @@ public class SyncedHistory {
   /**
    * What became of a field.
    *
-   * @param field as its document calls it; empty where it is of the pair as a whole
+   * @param field as the left side calls it; empty where it is of the pair as a whole
    * @param on the side that it began on; empty where that is neither, or both
    * @param because why, where that needs a word
    */
@@ -170,8 +170,9 @@ public class SyncedHistory {
                   new StepSide(
                       rule.at().of(side).shape().shown(before.of(side, field)),
                       rule.at().of(side).shape().shown(after.of(side))));
+      String name = rule.at().left().shape().name();
       return new StepOfField(
-          field, kind, on.map(Synced::word).orElse(""), sides.left(), sides.right(), because);
+          name, kind, on.map(Synced::word).orElse(""), sides.left(), sides.right(), because);
     }
 
     private Both<Value> written(String field) {

@@ -106,23 +106,23 @@ final class TaskComparison {
       MatchKey key,
       FieldValues fields,
       Optional<World.PairState> pair) {
-    return compare(new Anew(bridge.definition().to()), rules, member, key, fields, pair);
+    return compare(new Making(bridge.definition().to()), rules, member, key, fields, pair);
   }
 
-  /** What a task is made as, or which record is changed instead. */
+  /** Where a task is made, or which record is changed instead. */
   sealed interface At {
     BridgeDefinition.To to();
   }
 
   /** A task that is made where it is not there. */
-  private record Anew(BridgeDefinition.To to) implements At {}
+  private record Making(BridgeDefinition.To to) implements At {}
 
   /**
    * A record that is there already.
    *
    * @param id empty where what names it is
    */
-  private record There(BridgeDefinition.To to, Optional<String> id) implements At {}
+  private record Changing(BridgeDefinition.To to, Optional<String> id) implements At {}
 
   /**
    * @param changed the id of the record that is changed, where none is made; one that cannot be
@@ -130,13 +130,13 @@ final class TaskComparison {
    */
   At at(BridgeDefinition.To to, Optional<BoundField> changed, Reading reading) {
     if (changed.isEmpty()) {
-      return new Anew(to);
+      return new Making(to);
     }
     Computed id = changed.get().read(reading);
     if (id instanceof Problem problem) {
       notes.fail(DecisionNotes.mapping(changed.get().shape().name(), problem));
     }
-    return new There(
+    return new Changing(
         to,
         Optional.of(id)
             .filter(Value.class::isInstance)
@@ -154,8 +154,8 @@ final class TaskComparison {
       FieldValues fields,
       Optional<World.PairState> pair) {
     Optional<String> known = pair.flatMap(World.PairState::target);
-    Optional<String> target = at instanceof There there ? there.id() : known;
-    if (at instanceof There && target.isEmpty()) {
+    Optional<String> target = at instanceof Changing changing ? changing.id() : known;
+    if (at instanceof Changing && target.isEmpty()) {
       return TaskDecision.left(member, key, fields, target, NOTHING_TO_CHANGE);
     }
     if (pair.filter(World.PairState::later).isPresent()) {

@@ -1,10 +1,12 @@
 package org.ysthmos.core.decide;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.ysthmos.core.decide.PairOfShores.held;
+import static org.ysthmos.core.decide.PairOfShores.pair;
+import static org.ysthmos.core.decide.PairOfShores.to;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -28,33 +30,6 @@ class SyncDeciderTest {
   private static final String LONG = "Mend the sluice gate at the weir";
 
   private final Shores shores = new Shores();
-
-  private static Map<String, Value> held(String title, String status) {
-    Map<String, Value> held = new HashMap<>();
-    held.put("title", Text.of(title));
-    held.put("status", new Choice(status));
-    return held;
-  }
-
-  private static SyncedPair pair(Agreed agreed, Map<String, Answer> answers) {
-    return new SyncedPair(
-        Synced.key("shores", Side.LEFT, "b1"),
-        new Both<>(Optional.of("b1"), Optional.of("l1")),
-        agreed,
-        answers,
-        Optional.empty());
-  }
-
-  private static SyncedPair pair() {
-    return pair(new Agreed(held("Mend", "doing"), held("Mend", "in-work")), Map.of());
-  }
-
-  private static Optional<PlannedDelivery> to(Side side, Decision decision) {
-    return decision.tasks().stream()
-        .filter(task -> task.member().equals(Synced.word(side)))
-        .flatMap(task -> task.delivery().stream())
-        .findFirst();
-  }
 
   @Test
   void taskThatIsInNoPairIsMadeOnTheOtherSide() {
@@ -334,89 +309,5 @@ class SyncDeciderTest {
     Decision decision = shores.decide(Side.LEFT, "changed", "b1");
     assertThat(decision.verdict()).isEqualTo(Verdict.FAILED);
     assertThat(decision.failures().getFirst().kind()).isEqualTo(FailureKind.UNREACHABLE);
-  }
-
-  @Test
-  void pairPartsOrTheOtherIsClosedOnceASideTellsThatItsTaskIsGone() {
-    shores.paired(pair()).holding("l1", "title", "Mend", "status", "in-work");
-    Decision parted = shores.decide(Side.LEFT, "removed", "b1");
-    assertThat(parted.verdict()).isEqualTo(Verdict.UNCHANGED);
-    assertThat(parted.synced().orElseThrow().parted()).contains("its task at Board was removed");
-
-    shores.without("l1").holding("b1", "title", "Mend", "lane", "doing");
-    Decision closed = shores.decide(Side.RIGHT, "removed", "l1");
-    assertThat(to(Side.LEFT, closed).orElseThrow().fields())
-        .containsOnly(Map.entry("lane", Text.of("finished")));
-    assertThat(closed.synced().orElseThrow().parted()).isPresent();
-
-    shores.without("b1");
-    assertThat(shores.decide(Side.RIGHT, "removed", "l1").synced().orElseThrow().parted())
-        .contains("both tasks are gone");
-  }
-
-  @Test
-  void taskThatIsGoneIsMadeAgainOfTheOneThatIsLeftWhereThatIsStated() {
-    String again = Shores.BRIDGE.replace("if-gone: part", "if-gone: make-again");
-    shores.paired(pair()).holding("l1", "title", "Mend it", "status", "done");
-    Decision made = shores.decide(again, Side.LEFT, "removed", "b1", "{}");
-    assertThat(made.verdict()).isEqualTo(Verdict.CREATE);
-    PlannedDelivery task = to(Side.LEFT, made).orElseThrow();
-    assertThat(task.record()).isEmpty();
-    assertThat(task.fields())
-        .containsOnly(
-            Map.entry("title", Text.of("Mend it")), Map.entry("lane", new Choice("finished")));
-    Synced synced = made.synced().orElseThrow();
-    assertThat(synced.key()).isEqualTo(pair().key());
-    assertThat(synced.records().left()).isEmpty();
-    assertThat(synced.records().right()).contains("l1");
-    assertThat(synced.parted()).isEmpty();
-
-    // The one that was made before had another key, by which a system would know it again.
-    Decision second =
-        new Shores()
-            .paired(pair())
-            .holding("l1", "title", "Mend it", "status", "done")
-            .madeBefore()
-            .decide(again, Side.LEFT, "removed", "b1", "{}");
-    assertThat(to(Side.LEFT, second).orElseThrow().idempotencyKey())
-        .isNotEqualTo(task.idempotencyKey());
-    // Both are gone: there is nothing to make it of.
-    Decision none = new Shores().paired(pair()).decide(again, Side.LEFT, "removed", "b1", "{}");
-    assertThat(none.synced().orElseThrow().parted()).contains("both tasks are gone");
-  }
-
-  @Test
-  void taskThatIsOnlyNotFoundIsWaitedForAndThenAskedAbout() {
-    shores.paired(pair()).holding("l1", "title", "Mend it", "status", "in-work").waiting();
-    Decision waits = shores.decide(Side.RIGHT, "changed", "l1");
-    assertThat(waits.failures().getFirst().kind()).isEqualTo(FailureKind.NOT_YET_THERE);
-    Shores later =
-        new Shores().paired(pair()).holding("l1", "title", "Mend it", "status", "in-work");
-    Decision asks = later.decide(Side.RIGHT, "changed", "l1");
-    assertThat(asks.failures().getFirst().kind()).isEqualTo(FailureKind.NOT_FOUND);
-    assertThat(asks.failures().getFirst().remedy().orElseThrow()).contains("Part the two");
-  }
-
-  @Test
-  void pairThatWasPartedOrTakenBackIsLeftAlone() {
-    SyncedPair apart =
-        new SyncedPair(
-            pair().key(), pair().records(), pair().agreed(), Map.of(), Optional.of("said so"));
-    shores.paired(apart).holding("b1", "title", "Mend it", "lane", "doing");
-    assertThat(shores.decide(Side.LEFT, "changed", "b1").because()).contains("parted: said so");
-    shores.paired(pair()).staying(World.Stays.TAKEN_BACK);
-    assertThat(shores.decide(Side.LEFT, "changed", "b1").because()).contains("taken back");
-  }
-
-  /** A wrong address and a right that is lacking answer the same as a task that is gone. */
-  @Test
-  void taskThatIsNotFoundIsNoReasonToPassItsEventBy() {
-    Decision lost = shores.decide(Side.LEFT, "created", "b7");
-    assertThat(lost.verdict()).isEqualTo(Verdict.FAILED);
-    assertThat(lost.failures().getFirst().kind()).isEqualTo(FailureKind.LOOKUP_EMPTY);
-    assertThat(shores.decide(Side.LEFT, "removed", "b7").verdict()).isEqualTo(Verdict.PASSED_BY);
-    Decision both = shores.paired(pair()).decide(Side.LEFT, "changed", "b1");
-    assertThat(both.verdict()).isEqualTo(Verdict.FAILED);
-    assertThat(both.synced()).isEmpty();
   }
 }

@@ -70,10 +70,7 @@ class SyncParentsTest {
   }
 
   private static Map<String, Value> to(Side side, Decision decision) {
-    return decision.tasks().stream()
-        .filter(task -> task.member().equals(Synced.word(side)))
-        .flatMap(task -> task.delivery().stream())
-        .findFirst()
+    return PairOfShores.to(side, decision)
         .<Map<String, Value>>map(PlannedDelivery::fields)
         .orElse(Map.of());
   }
