@@ -9,6 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 
 /** Tasks of the works board and jobs of the ledger that the demo's bridge keeps alike. */
@@ -64,14 +66,17 @@ abstract class BothWaysTestBase extends AppTestBase {
     return traces;
   }
 
-  /** The id of the newest of them. */
-  static String newestTrace() {
-    return traces().stream().map(one -> one.path("id").asText()).findFirst().orElse("");
+  /** Their ids. */
+  static Set<String> tracesSoFar() {
+    return traces().stream().map(one -> one.path("id").asText()).collect(Collectors.toSet());
   }
 
-  /** Those that came after one, the newest first. */
-  static List<JsonNode> tracesSince(String before) {
-    return traces().stream().takeWhile(one -> !one.path("id").asText().equals(before)).toList();
+  /**
+   * Those that came since, the newest first. They are told by their ids, as one that came while
+   * another test had the clock ahead stays the newest.
+   */
+  static List<JsonNode> tracesSince(Set<String> before) {
+    return traces().stream().filter(one -> !before.contains(one.path("id").asText())).toList();
   }
 
   /** Asks the ledger what changed and waits until nothing is under way, until nothing comes. */

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -15,7 +16,7 @@ import org.junit.jupiter.api.Test;
 class CallsForAChangeIT extends BothWaysTestBase {
 
   /** The calls of all traces that came after one, the first first. */
-  private static List<String> callsSince(String before) {
+  private static List<String> callsSince(Set<String> before) {
     List<String> calls = new ArrayList<>();
     for (JsonNode trace : tracesSince(before).reversed()) {
       for (JsonNode line : story(trace).path("lines")) {
@@ -36,7 +37,7 @@ class CallsForAChangeIT extends BothWaysTestBase {
 
   @Test
   void eachSideIsReadOnceAndWrittenOnce() throws Exception {
-    String before = newestTrace();
+    Set<String> before = tracesSoFar();
     String task =
         makeTask("{\"title\":\"Sand the rail\",\"lane\":\"wanted\",\"labels\":[\"board\"]}")
             .path("id")
@@ -45,28 +46,28 @@ class CallsForAChangeIT extends BothWaysTestBase {
     assertThat(callsSince(before)).as("made").containsExactly("GET board", "POST ledger");
     String job = jobOf(task).orElseThrow().path("id").asText();
 
-    before = newestTrace();
+    before = tracesSoFar();
     changeTask(task, "{\"title\":\"Sand the long rail\",\"lane\":\"doing\"}");
     quiet();
     assertThat(callsSince(before))
         .as("two fields of the board")
         .containsExactly("GET board", "GET ledger", "PATCH ledger");
 
-    before = newestTrace();
+    before = tracesSoFar();
     changeJob(job, "{\"title\":\"Sand the whole rail\"}");
     quiet();
     assertThat(callsSince(before))
         .as("a field of the ledger")
         .containsExactly("GET ledger", "GET board", "PATCH board");
 
-    before = newestTrace();
+    before = tracesSoFar();
     changeJob(job, "{\"description\":\"With the fine paper\"}");
     quiet();
     assertThat(callsSince(before))
         .as("one that the board takes by a second call alone")
         .containsExactly("GET ledger", "GET board", "PUT board details");
 
-    before = newestTrace();
+    before = tracesSoFar();
     ledger("PATCH", "/api/jobs/" + job, "{\"askedBy\":\"x@y.example\"}", Map.of("If-Match", "*"));
     quiet();
     assertThat(callsSince(before))

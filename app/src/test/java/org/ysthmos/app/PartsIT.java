@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
 
@@ -48,7 +49,7 @@ class PartsIT extends BothWaysTestBase {
         .orElseThrow();
   }
 
-  private static List<JsonNode> lookedSince(String before) {
+  private static List<JsonNode> lookedSince(Set<String> before) {
     return tracesSince(before).stream()
         .filter(one -> story(one).toString().contains("a task that it names is on the other side"))
         .toList();
@@ -70,7 +71,7 @@ class PartsIT extends BothWaysTestBase {
     quiet();
     assertThat(job(job).has("parent")).isFalse();
 
-    String before = newestTrace();
+    Set<String> before = tracesSoFar();
     quiet();
     assertThat(tracesSince(before)).as("echoes cause nothing more").isEmpty();
     assertThat(disagreements()).isEmpty();
@@ -87,7 +88,7 @@ class PartsIT extends BothWaysTestBase {
     assertThat(story(makingOf(part)).toString())
         .contains("“%s” is not on the other side; it follows once that is there".formatted(whole));
 
-    String before = newestTrace();
+    Set<String> before = tracesSoFar();
     changeJob(whole, "{\"labels\":[\"board\"]}");
     quiet();
     String wholeTask = taskOf(whole);
