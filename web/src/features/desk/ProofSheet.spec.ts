@@ -9,6 +9,7 @@ useSession().zone.value = 'Europe/Lisbon'
 const rows = Array.from({ length: 1000 }, (_, i) => ({
   id: String(i),
   record: `vd-${i}`,
+  title: '',
   time: '2026-11-24T10:00:00Z',
   verdict: i % 10 ? 'create' : 'failed',
   because: '',
@@ -22,7 +23,7 @@ const rows = Array.from({ length: 1000 }, (_, i) => ({
 
 async function sheet() {
   serve({
-    'POST /proof': { columns: [{ key: 'title', name: 'Title' }], rows, micros: 80_000 },
+    'POST /proof': { columns: [{ key: 'title', name: 'Title' }], rows, micros: 80_000, sides: [] },
   })
   const view = mount(ProofSheet, { props: { id: 'b', text: '{}' } })
   await flushPromises()
@@ -41,6 +42,30 @@ describe('the proof sheet', () => {
     await scroll.trigger('scroll')
     expect(records()).toContain('vd-500')
     expect(records()).not.toContain('vd-0')
+  })
+
+  it('says of pairs what would be written to which side, and reads them again', async () => {
+    const cells = [
+      { text: 'Mend → Mend it', odd: 'TO_RIGHT', why: 'written to Ledger', live: 'Mend' },
+      { text: 'Wanted ≠ Done', odd: 'ASKED', why: 'Both were changed', live: null },
+    ]
+    const pair = { ...rows[1], title: 'Mend it', verdict: 'update', cells }
+    const columns = [
+      { key: 'title', name: 'Title' },
+      { key: 'status', name: 'Lane' },
+    ]
+    const of = (micros: number) => ({ columns, rows: [pair], micros, sides: ['Board', 'Ledger'] })
+    serve({ 'POST /proof?again=false': of(80_000), 'POST /proof?again=true': of(90_000) })
+    const view = mount(ProofSheet, { props: { id: 'b', text: '{}' } })
+    await flushPromises()
+    expect(view.text()).toContain('1 of 1 pairs, read and decided in 80 ms')
+    expect(view.get('tbody td span').text()).toBe('Mend it')
+    const shown = view.findAll('tbody .cell').map((one) => one.text().replace(/\s+/g, ' '))
+    expect(shown).toEqual(['to Ledger: Mend → Mend it', 'asked: Wanted ≠ Done'])
+    expect(view.get('select').text()).toContain('written to Ledger (1)')
+    await view.get('button').trigger('click')
+    await flushPromises()
+    expect(view.text()).toContain('read and decided in 90 ms')
   })
 
   it('filters by a reason that it counted', async () => {

@@ -9,11 +9,14 @@ import { computeProof } from './api'
 import { csvOf } from '@/shared/format/csv'
 import { differs, reasonOf, reasonsOf } from './reasons'
 
-/** Every sample against every field; only the rows in sight are in the page. */
+/** Every sample, or every pair, against every field; only the rows in sight are in the page. */
 const props = defineProps<{ id: string; text: string }>()
 const emit = defineEmits<{ show: [field: string]; close: [] }>()
 const { now, zone } = useSession()
-const { data, error, loading, load } = useResource(() => computeProof(props.id, props.text))
+const again = ref(false)
+const { data, error, loading, load } = useResource(() =>
+  computeProof(props.id, props.text, again.value),
+)
 onMounted(() => void load())
 watch(
   () => props.text,
@@ -27,7 +30,27 @@ const sortBy = ref(-1)
 const top = ref(0)
 const height = ref(300)
 
-const ODD: Record<string, string> = { EMPTY: 'empty', WARNED: 'to look at', FAILED: 'failed' }
+const sides = computed(() => data.value?.sides ?? [])
+const isOfPairs = computed(() => sides.value.length > 0)
+const ODD = computed<Record<string, string>>(() => ({
+  EMPTY: 'empty',
+  WARNED: 'to look at',
+  FAILED: 'failed',
+  TO_LEFT: `to ${sides.value[0]}:`,
+  TO_RIGHT: `to ${sides.value[1]}:`,
+  TO_BOTH: 'to both:',
+  ASKED: 'asked:',
+  STAYS: 'stays:',
+}))
+/** What a row is, to people. */
+const rowWord = computed(() => (isOfPairs.value ? 'pairs' : 'events'))
+
+/** Reads the tasks of both sides anew; typing uses what was read before. */
+async function readAgain() {
+  again.value = true
+  await load()
+  again.value = false
+}
 
 const reasons = computed(() => reasonsOf(data.value?.rows ?? []))
 const differing = computed(() => (data.value?.rows ?? []).filter(differs).length)
@@ -74,20 +97,24 @@ function exportCsv() {
       <h2 id="proof">
         Proof sheet
         <small v-if="data"
-          >{{ rows.length }} of {{ data.rows.length }} events, computed in
+          >{{ rows.length }} of {{ data.rows.length }} {{ rowWord }},
+          {{ isOfPairs ? 'read and decided' : 'computed' }} in
           {{ Math.max(1, Math.round(data.micros / 1000)) }} ms</small
         >
       </h2>
       <label class="mid"
         >Only
         <select v-model="only" class="in">
-          <option value="all">all events</option>
+          <option value="all">all {{ rowWord }}</option>
           <option v-for="reason in reasons" :key="reason.words" :value="reason.words">
             {{ reason.words }} ({{ reason.cells }})
           </option>
           <option value="differs">other than the live version ({{ differing }})</option>
         </select></label
       >
+      <button v-if="isOfPairs" class="btn" :disabled="loading" @click="readAgain">
+        Read both sides again
+      </button>
       <button class="btn" @click="exportCsv">Export as CSV</button>
       <button class="btn" @click="emit('close')">Close</button>
     </div>
@@ -96,7 +123,7 @@ function exportCsv() {
       <table class="rows">
         <thead>
           <tr>
-            <th scope="col">Event</th>
+            <th scope="col">{{ isOfPairs ? 'Pair' : 'Event' }}</th>
             <th scope="col">Verdict</th>
             <th v-for="(column, i) in data.columns" :key="column.key" scope="col">
               <button class="sort" @click="sortBy = sortBy === i ? -1 : i">
@@ -109,7 +136,8 @@ function exportCsv() {
           <tr v-if="first" aria-hidden="true" :style="{ height: `${first * ROW}px` }"></tr>
           <tr v-for="row in inSight" :key="row.id">
             <td>
-              <span class="mono">{{ row.record }}</span>
+              <span v-if="row.title" :title="row.record">{{ row.title }}</span>
+              <span v-else class="mono">{{ row.record }}</span>
               <span class="dim when">{{ dayAndTime(row.time, now, zone) }}</span>
             </td>
             <td :title="row.because">
@@ -139,7 +167,11 @@ function exportCsv() {
         </tbody>
       </table>
       <p v-if="!data.rows.length" class="mid none">
-        No event of this kind was received yet. The sheet fills as they come.
+        {{
+          isOfPairs
+            ? 'No task was found on either side.'
+            : 'No event of this kind was received yet. The sheet fills as they come.'
+        }}
       </p>
     </div>
   </section>
@@ -196,8 +228,14 @@ table.rows td {
 .failed {
   color: var(--failed);
 }
-.warned .odd {
+.warned .odd,
+.asked .odd {
   color: var(--held);
+}
+.to_left .odd,
+.to_right .odd,
+.to_both .odd {
+  color: var(--kelp);
 }
 .when {
   margin-left: 8px;

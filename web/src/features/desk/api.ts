@@ -80,8 +80,9 @@ export const sendTry = (id: string, document: string, sample: string) =>
     document,
     revision: 0,
   })
-export const computeProof = (id: string, document: string) =>
-  post<SheetView>(`${of(id)}/proof`, { document, revision: 0 })
+/** @param again whether what was read of systems is read anew */
+export const computeProof = (id: string, document: string, again = false) =>
+  post<SheetView>(`${of(id)}/proof?again=${again}`, { document, revision: 0 })
 export const asYaml = (document: string) =>
   post<Schemas['DocumentView']>('/api/desk/document', { document, revision: 0 })
 export const fromYaml = (yaml: string) => post<Schemas['Imported']>('/api/desk/imported', { yaml })

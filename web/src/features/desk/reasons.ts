@@ -17,7 +17,8 @@ export function reasonOf(cell: Cell): string {
   if (cell.odd === 'EMPTY') return WORDS.EMPTY!
   // Cells that differ only in the value they speak of have one reason.
   const why = cell.why.replace(/“[^”]*”/g, '“…”').replace(/\d+/g, '…')
-  return `${WORDS[cell.odd]}: ${why}`
+  const word = WORDS[cell.odd]
+  return word ? `${word}: ${why}` : why
 }
 
 /** The reasons of all odd cells, the most frequent first. */

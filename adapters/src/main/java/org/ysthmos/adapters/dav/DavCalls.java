@@ -140,8 +140,9 @@ final class DavCalls implements AutoCloseable {
     return send(purpose, "PUT", at, Map.of(header, value), type, body, log);
   }
 
-  Answer delete(URI at, CallLog log) {
-    return send(Purpose.REMOVE, "DELETE", at, Map.of(), "", "", log);
+  Answer delete(URI at, Optional<String> tag, CallLog log) {
+    Map<String, String> headers = tag.map(read -> Map.of("If-Match", read)).orElse(Map.of());
+    return send(Purpose.REMOVE, "DELETE", at, headers, "", "", log);
   }
 
   private Answer send(

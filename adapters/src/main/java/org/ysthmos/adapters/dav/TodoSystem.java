@@ -213,8 +213,8 @@ final class TodoSystem implements SystemGateway {
   }
 
   @Override
-  public Removal remove(String collection, String record, CallLog log) {
-    Answer answer = calls.delete(at(collection, record), log);
+  public Removal remove(String collection, String record, Optional<String> tag, CallLog log) {
+    Answer answer = calls.delete(at(collection, record), tag, log);
     if (answer instanceof Answered answered
         && (answered.status() == 404 || answered.status() == 410)) {
       return new Removed();

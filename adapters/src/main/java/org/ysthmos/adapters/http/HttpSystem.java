@@ -182,15 +182,22 @@ public final class HttpSystem implements SystemGateway {
   }
 
   @Override
-  public Removal remove(String collection, String record, CallLog calls) {
+  public Removal remove(String collection, String record, Optional<String> tag, CallLog calls) {
     Optional<Call> remove = collection(collection).remove();
     if (remove.isEmpty()) {
       return new NotRemoved(
           Failure.of(FailureKind.NOT_ALLOWED, system.name() + " takes no records away")
               .withRemedy("Take it away there by hand, or describe such a call as “remove”"));
     }
+    Map<String, String> headers = tag.map(read -> Map.of("If-Match", read)).orElse(Map.of());
     Answer answer =
-        call(Purpose.REMOVE, remove.get(), Map.of("id", record), MissingNode.getInstance(), calls);
+        call(
+            Purpose.REMOVE,
+            remove.get(),
+            Map.of("id", record),
+            headers,
+            MissingNode.getInstance(),
+            calls);
     if (answer instanceof Answered answered
         && (answered.status() / 100 == 2 || answered.status() == 404 || answered.status() == 410)) {
       return new Removed();

@@ -286,7 +286,7 @@ final class MailSystem implements SystemGateway {
   }
 
   @Override
-  public Removal remove(String collection, String record, CallLog calls) {
+  public Removal remove(String collection, String record, Optional<String> tag, CallLog calls) {
     return new NotRemoved(
         Failure.of(FailureKind.NOT_ALLOWED, "A letter that is sent cannot be taken back"));
   }

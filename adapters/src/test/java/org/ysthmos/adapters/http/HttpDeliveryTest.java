@@ -172,7 +172,7 @@ class HttpDeliveryTest extends WithScriptedSystem {
   void takingAwayIsDoneOnceAndAgain() {
     for (int status : new int[] {204, 404, 410}) {
       willAnswer(status, "");
-      assertThat(system.remove("rounds", "j/1", calls::add))
+      assertThat(system.remove("rounds", "j/1", Optional.empty(), calls::add))
           .as("after " + status)
           .isInstanceOf(TaskGateway.Removed.class);
     }
@@ -182,10 +182,12 @@ class HttpDeliveryTest extends WithScriptedSystem {
   @Test
   void takingAwayThatIsRefusedOrNotAnsweredIsTold() {
     willAnswer(403, "{\"error\":\"not yours\"}");
-    var refused = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    var refused =
+        (TaskGateway.NotRemoved) system.remove("rounds", "j-1", Optional.empty(), calls::add);
     assertThat(refused.failure().message()).contains("not yours");
     willAnswer(0, "");
-    var lost = (TaskGateway.NotRemoved) system.remove("rounds", "j-1", calls::add);
+    var lost =
+        (TaskGateway.NotRemoved) system.remove("rounds", "j-1", Optional.empty(), calls::add);
     assertThat(lost.failure().message()).contains("gave no answer");
   }
 

@@ -221,7 +221,7 @@ class LetterTest {
 
   @Test
   void letterIsNotTakenBack() {
-    var removal = system.remove("letters", "x", calls::add);
+    var removal = system.remove("letters", "x", Optional.empty(), calls::add);
     assertThat(((TaskGateway.NotRemoved) removal).failure().kind())
         .isEqualTo(FailureKind.NOT_ALLOWED);
   }

@@ -293,7 +293,7 @@ final class CallTrial {
   }
 
   private Outcome remove(String id) {
-    return switch (system.gateway().remove(collection, id, calls::add)) {
+    return switch (system.gateway().remove(collection, id, Optional.empty(), calls::add)) {
       case TaskGateway.NotRemoved notRemoved -> failed(notRemoved.failure());
       case TaskGateway.Removed removed ->
           new Outcome(true, "“" + id + "” is not there any more", "", "", List.of(), calls);

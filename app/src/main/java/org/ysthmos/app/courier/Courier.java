@@ -298,7 +298,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       }
       case TaskGateway.Undelivered undelivered -> {
         Failure failure = undelivered.failure();
-        if (attempt.synced().isPresent() && failure.kind() == FailureKind.CHANGED_MEANWHILE) {
+        if (isOvertaken(attempt, failure)) {
           system.breaker().answered();
           writer.overtaken(attempt, failure);
           return;
@@ -349,13 +349,30 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   private void remove(Attempt attempt, Systems.Connected system, String record) {
     switch (system
         .gateway()
-        .remove(attempt.delivery().collectionId(), record, attempt.calls()::add)) {
+        .remove(
+            attempt.delivery().collectionId(),
+            record,
+            attempt.synced().flatMap(SyncedPairs.Sending::tag),
+            attempt.calls()::add)) {
       case TaskGateway.Removed removed -> {
         system.breaker().answered();
-        takenBack.removed(attempt, true);
+        if (attempt.synced().isPresent()) {
+          writer.removed(attempt);
+        } else {
+          takenBack.removed(attempt, true);
+        }
+      }
+      case TaskGateway.NotRemoved not when isOvertaken(attempt, not.failure()) -> {
+        system.breaker().answered();
+        writer.overtaken(attempt, not.failure());
       }
       case TaskGateway.NotRemoved not -> settle(attempt, system, not.failure(), Doubt.NONE);
     }
+  }
+
+  /** Whether somebody changed a task of a pair after it was read. */
+  private static boolean isOvertaken(Attempt attempt, Failure failure) {
+    return attempt.synced().isPresent() && failure.kind() == FailureKind.CHANGED_MEANWHILE;
   }
 
   private void settle(Attempt attempt, Systems.Connected system, Failure failure, Doubt doubt) {

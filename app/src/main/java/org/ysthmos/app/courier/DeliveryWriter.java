@@ -197,6 +197,27 @@ class DeliveryWriter {
     signals.toDeliver().raise();
   }
 
+  /** A task whose other one is gone was taken away, and they are a pair no more. */
+  void removed(Attempt attempt) {
+    DeliveryRow delivery = attempt.delivery();
+    TraceRow trace = log.trace(delivery);
+    Instant now = clock.instant();
+    Optional<String> record = Optional.of(gone(delivery));
+    log.store(
+        attempt,
+        trace,
+        DeliveryLog.told(attempt, Optional.empty()),
+        () -> {
+          queue.end(attempt.claimed());
+          deliveries.end(delivery.seq(), Result.MADE, delivery.recordId(), now);
+          attempt.synced().ifPresent(sending -> synced.written(sending, Map.of()));
+          traces.delivered(trace.seq(), attempt.claimed().tries(), delivery.recordId());
+          ended(attempt, trace, now, record);
+        });
+    log.tellEnd(delivery, Optional.empty());
+    signals.toDecide().raise();
+  }
+
   /** What the system says it keeps; fields of what comes after a task stand under its name. */
   private static Map<String, String> stored(DeliveryRow delivery, Delivered delivered) {
     if (delivery.effectName() == null) {
@@ -388,7 +409,7 @@ class DeliveryWriter {
       }
       others = queue.isDelivering(trace.seq());
     }
-    boolean isUnderWay = trace.verdict() == null && delivery.kind() != EffectKind.REMOVE;
+    boolean isUnderWay = trace.verdict() == null && !attempt.isRecall();
     if (isUnderWay && !others) {
       ends.endDelivered(trace, now);
     }

@@ -14,6 +14,7 @@ import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceCauses;
+import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.guard.Ceiling;
@@ -57,7 +58,7 @@ class Bounds {
     Map<EffectKind, Integer> more = new EnumMap<>(EffectKind.class);
     carried.stream()
         .flatMap(task -> task.delivery().stream())
-        .forEach(planned -> more.merge(systems.kindOf(planned), 1, Integer::sum));
+        .forEach(planned -> more.merge(boundedAs(planned), 1, Integer::sum));
     Optional<Bridges.Live> live = bridges.live(deciding.trace().bridgeId());
     if (more.isEmpty() || deciding.trace().isTry() || live.isEmpty()) {
       return Optional.empty();
@@ -65,6 +66,12 @@ class Bounds {
     return turned(deciding, carried, live.get())
         .or(() -> ceiling(deciding, live.get().ceiling(), more))
         .map(because -> new Stop(because, live.get().letThrough()));
+  }
+
+  /** What takes a record away counts as what changes one. */
+  private EffectKind boundedAs(PlannedDelivery planned) {
+    EffectKind kind = systems.kindOf(planned);
+    return kind == EffectKind.REMOVE ? EffectKind.CHANGE : kind;
   }
 
   private Optional<String> ceiling(

@@ -33,13 +33,10 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.RemoteCall;
-import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
-import org.ysthmos.core.value.Moment;
 import org.ysthmos.core.value.Value;
-import org.ysthmos.core.value.ValueType;
 
 /** What one decision asks of the outside, asked for real, and taken down for its story. */
 final class EngineWorld implements World {
@@ -210,12 +207,7 @@ final class EngineWorld implements World {
 
   @Override
   public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
-    return systems
-        .collection(system, collection)
-        .flatMap(SystemCollection::changedAt)
-        .map(at -> TypedReader.read(at.in(record), ValueType.MOMENT))
-        .filter(Moment.class::isInstance)
-        .map(moment -> ((Moment) moment).instant());
+    return systems.changedAt(system, collection, record);
   }
 
   @Override
@@ -224,6 +216,11 @@ final class EngineWorld implements World {
         .collection(system, collection)
         .<Map<String, Value>>map(SystemCollection::closing)
         .orElse(Map.of());
+  }
+
+  @Override
+  public boolean removes(String system, String collection) {
+    return systems.collection(system, collection).filter(SystemCollection::removes).isPresent();
   }
 
   /** Reads the task and compares it with what its system said it stored when we last wrote. */

@@ -196,6 +196,11 @@ public class Foresight {
     }
 
     @Override
+    public boolean removes(String system, String collection) {
+      return asked.removes(system, collection);
+    }
+
+    @Override
     public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
       return asked.overtaken(event, kinds);
     }

@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.LinkedHashSet;
+import java.util.Optional;
 import java.util.Set;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.sync.Both;
@@ -25,6 +26,7 @@ final class OnceWrittenJson {
   private static final String AS_MADE = "asMade";
   private static final String OPEN = "open";
   private static final String WRITTEN = "written";
+  private static final String PARTS = "parts";
 
   private OnceWrittenJson() {}
 
@@ -37,6 +39,7 @@ final class OnceWrittenJson {
       one.put(OPEN, once.open().contains(side)).put(WRITTEN, once.written().contains(side));
     }
     add(node.putArray(AS_MADE), once.asMade());
+    once.parts().ifPresent(why -> node.put(PARTS, why));
     return node.toString().getBytes(StandardCharsets.UTF_8);
   }
 
@@ -52,7 +55,8 @@ final class OnceWrittenJson {
           Both.by(side -> texts(node.path(Synced.word(side)).path(WRITES))),
           texts(node.path(AS_MADE)),
           sides(node, OPEN),
-          sides(node, WRITTEN));
+          sides(node, WRITTEN),
+          Optional.ofNullable(node.path(PARTS).textValue()));
     } catch (IOException e) {
       throw new UncheckedIOException("what is agreed on once it is written cannot be read", e);
     }

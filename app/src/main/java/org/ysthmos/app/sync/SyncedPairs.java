@@ -107,6 +107,8 @@ public class SyncedPairs {
    */
   public boolean keep(Looked looked, boolean writes) {
     Synced synced = looked.synced();
+    // What is done last must be done first: until then both are a pair.
+    Optional<String> parted = synced.parted().filter(why -> !writes);
     Instant now = clock.instant();
     SyncedRow row =
         new SyncedRow(
@@ -119,8 +121,8 @@ public class SyncedPairs {
             bytes(synced.agreed().left()),
             bytes(synced.agreed().right()),
             writes ? OnceWrittenJson.write(synced.onceWritten(), json) : null,
-            synced.parted().map(why -> now).orElse(null),
-            synced.parted().map(why -> Words.limited(why, 1000)).orElse(null),
+            parted.map(why -> now).orElse(null),
+            parted.map(why -> Words.limited(why, 1000)).orElse(null),
             1,
             now,
             now,
@@ -261,12 +263,18 @@ public class SyncedPairs {
     }
     OnceWritten once = how.apply(OnceWrittenJson.read(kept, json));
     Agreed agreed = once.isOver() ? once.agreed(agreed(row)) : agreed(row);
+    Instant now = clock.instant();
     mapper.written(
         row.bridgeId(),
         row.pairHash(),
         bytes(agreed.left()),
         bytes(agreed.right()),
         once.isOver() ? null : OnceWrittenJson.write(once, json),
-        clock.instant());
+        now);
+    if (once.isOver()) {
+      once.parts()
+          .ifPresent(
+              why -> mapper.part(row.bridgeId(), row.pairHash(), Words.limited(why, 1000), now));
+    }
   }
 }

@@ -1,5 +1,6 @@
 package org.ysthmos.app.system;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import jakarta.annotation.PreDestroy;
 import java.net.URI;
 import java.time.Duration;
@@ -30,9 +31,12 @@ import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.gateway.SystemGateway;
+import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.load.CircuitBreaker;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.Shapes;
+import org.ysthmos.core.value.Moment;
+import org.ysthmos.core.value.ValueType;
 
 /** The connected systems: what they offer, and the gateways to them. */
 @Component
@@ -304,6 +308,9 @@ public class Systems implements Shapes {
 
   /** What a delivery does, as its collection takes it. */
   public EffectKind kindOf(PlannedDelivery planned) {
+    if (planned.removes()) {
+      return EffectKind.REMOVE;
+    }
     if (planned.record().isPresent()) {
       return EffectKind.CHANGE;
     }
@@ -312,6 +319,15 @@ public class Systems implements Shapes {
             .isPresent()
         ? EffectKind.MESSAGE
         : EffectKind.CREATE;
+  }
+
+  /** When a record was changed last, by its system's own time; empty if it does not say. */
+  public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
+    return collection(system, collection)
+        .flatMap(SystemCollection::changedAt)
+        .map(at -> TypedReader.read(at.in(record), ValueType.MOMENT))
+        .filter(Moment.class::isInstance)
+        .map(moment -> ((Moment) moment).instant());
   }
 
   /** The page on which a person sees a record, if the system has one. */

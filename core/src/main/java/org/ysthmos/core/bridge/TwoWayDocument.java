@@ -2,14 +2,11 @@ package org.ysthmos.core.bridge;
 
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
-import java.util.Set;
 import org.ysthmos.core.bridge.TwoWay.Field;
 import org.ysthmos.core.bridge.TwoWay.FieldAt;
 import org.ysthmos.core.bridge.TwoWay.Place;
@@ -36,10 +33,6 @@ public final class TwoWayDocument {
   static final String RIGHT = "right";
   static final String TO_LEFT = "to-left";
   static final String TO_RIGHT = "to-right";
-
-  /** What may be said of a task whose other one is gone. */
-  public static final Set<WhenGone> WHEN_GONE =
-      Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(WhenGone.DELETE)));
 
   static final String CHECK = "check";
 
@@ -94,13 +87,7 @@ public final class TwoWayDocument {
   }
 
   private static WhenGone whenGone(DocumentNode node) {
-    WhenGone when = node.word(WhenGone.class);
-    if (!WHEN_GONE.contains(when)) {
-      throw node.refuse(
-          "the other task is not deleted, as nothing would tell what it held; write ask, close,"
-              + " part or make-again");
-    }
-    return when;
+    return node.word(WhenGone.class);
   }
 
   private static Field field(String name, DocumentNode node) {

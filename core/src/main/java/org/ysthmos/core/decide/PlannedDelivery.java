@@ -16,6 +16,7 @@ import org.ysthmos.core.value.Value;
  * @param then the name of what it is that comes after the tasks; empty for a task
  * @param tag the entity tag of what was read before, which must not have changed when it is written
  *     (RFC 9110, 13.1.1); empty where that is not known
+ * @param removes whether the record is taken away, and not made or changed
  */
 public record PlannedDelivery(
     String idempotencyKey,
@@ -25,7 +26,8 @@ public record PlannedDelivery(
     SequencedMap<String, Value> fields,
     Optional<Awaited> awaited,
     Optional<String> then,
-    Optional<String> tag) {
+    Optional<String> tag,
+    boolean removes) {
 
   /**
    * What must be made first.
@@ -37,13 +39,22 @@ public record PlannedDelivery(
 
   /** The same after something else. */
   PlannedDelivery after(SequencedMap<String, Value> with, Optional<Awaited> first) {
-    return new PlannedDelivery(idempotencyKey, system, collection, record, with, first, then, tag);
+    return new PlannedDelivery(
+        idempotencyKey, system, collection, record, with, first, then, tag, removes);
   }
 
   /** The same as something that comes after the tasks. */
   PlannedDelivery asThen(String name) {
     return new PlannedDelivery(
-        idempotencyKey, system, collection, record, fields, awaited, Optional.of(name), tag);
+        idempotencyKey,
+        system,
+        collection,
+        record,
+        fields,
+        awaited,
+        Optional.of(name),
+        tag,
+        removes);
   }
 
   public PlannedDelivery {

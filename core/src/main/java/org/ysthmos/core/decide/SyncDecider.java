@@ -315,7 +315,8 @@ final class SyncDecider {
             both.from(),
             pair.records(),
             pair.agreed(),
-            OnceWritten.NOTHING,
+            last.map(task -> OnceWritten.parting(Synced.sideOf(task.member()), why))
+                .orElse(OnceWritten.NOTHING),
             List.of(),
             List.of(),
             List.of(),

@@ -79,8 +79,7 @@ final class SyncGone {
       case GoneOutcome.Ask ask when isSaid(gone, event) ->
           new Parts(removed(gone), Optional.empty());
       case GoneOutcome.Ask ask -> asked(pair, gone, ask.because());
-      case GoneOutcome.Delete delete ->
-          throw new IllegalStateException("no document says that a task is deleted");
+      case GoneOutcome.Delete delete -> delete(pair, gone, tag);
       case GoneOutcome.MakeAgain again -> new MadeAgain();
     };
   }
@@ -120,6 +119,17 @@ final class SyncGone {
                     closing,
                     new LinkedHashMap<>(closing),
                     tag)));
+  }
+
+  private Outcome delete(World.SyncedPair pair, Side gone, Optional<String> tag) {
+    Side there = gone.across();
+    TwoWay.Place place = both.place(there).rule();
+    return world.removes(place.system(), place.collection())
+        ? new Parts(
+            removed(gone),
+            Optional.of(
+                tasks.removal(pair.key(), there, pair.records().of(there).orElseThrow(), tag)))
+        : asked(pair, gone, "nothing says how a task there is taken away (remove)");
   }
 
   private String removed(Side gone) {

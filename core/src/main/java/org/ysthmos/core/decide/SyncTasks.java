@@ -104,7 +104,8 @@ final class SyncTasks {
             writes,
             Optional.empty(),
             Optional.empty(),
-            tag);
+            tag,
+            false);
     return new TaskDecision(
         Synced.word(side),
         record.isPresent() ? Verdict.UPDATE : Verdict.CREATE,
@@ -113,6 +114,36 @@ final class SyncTasks {
         Optional.of(delivery),
         "",
         record,
+        false);
+  }
+
+  /**
+   * Takes the task of one side away, whose other one is gone.
+   *
+   * @param tag as for one that is written
+   */
+  TaskDecision removal(MatchKey pair, Side side, String record, Optional<String> tag) {
+    MatchKey key = Synced.taskKey(pair, side);
+    TwoWay.Place at = both.place(side).rule();
+    PlannedDelivery delivery =
+        new PlannedDelivery(
+            key.effect("remove:" + event.id()),
+            at.system(),
+            at.collection(),
+            Optional.of(record),
+            new LinkedHashMap<>(),
+            Optional.empty(),
+            Optional.empty(),
+            tag,
+            true);
+    return new TaskDecision(
+        Synced.word(side),
+        Verdict.UPDATE,
+        key,
+        Map.of(),
+        Optional.of(delivery),
+        "",
+        Optional.of(record),
         false);
   }
 }

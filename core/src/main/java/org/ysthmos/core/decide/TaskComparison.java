@@ -197,7 +197,8 @@ final class TaskComparison {
             wanted,
             Optional.empty(),
             Optional.empty(),
-            Optional.empty());
+            Optional.empty(),
+            false);
     return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "", target, false);
   }
 }

@@ -88,6 +88,11 @@ public interface World extends Reading.Surroundings {
     return Map.of();
   }
 
+  /** Whether records of a collection can be taken away. */
+  default boolean removes(String system, String collection) {
+    return false;
+  }
+
   /** Whether someone worked on a pair's task since both sides last agreed. */
   TouchAnswer touched(MatchKey key, PairState pair);
 

@@ -1,5 +1,6 @@
 package org.ysthmos.core.gateway;
 
+import java.util.Optional;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 
@@ -20,7 +21,7 @@ public interface ReadingGateway extends SystemGateway {
   }
 
   @Override
-  default Removal remove(String collection, String record, CallLog calls) {
+  default Removal remove(String collection, String record, Optional<String> tag, CallLog calls) {
     return new NotRemoved(
         Failure.of(FailureKind.NOT_ALLOWED, name() + " lets us take nothing away"));
   }

@@ -119,6 +119,11 @@ public interface TaskGateway {
   /** The task may still be there. */
   record NotRemoved(Failure failure) implements Removal {}
 
-  /** Takes a task away. */
-  Removal remove(String collection, String record, CallLog calls);
+  /**
+   * Takes a task away.
+   *
+   * @param tag the entity tag of what was read before, which must not have changed by then (RFC
+   *     9110, 13.1.1), where the system heeds it; empty if the task goes whatever it holds
+   */
+  Removal remove(String collection, String record, Optional<String> tag, CallLog calls);
 }

@@ -17,13 +17,13 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
-import org.ysthmos.core.bridge.TwoWayDocument;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.likeness.TitleLikeness;
 import org.ysthmos.core.reference.SchemaParts.Group;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.Drift;
+import org.ysthmos.core.sync.WhenGone;
 
 /**
  * The JSON Schema (2020-12) of bridge documents, made from the same descriptions that read them. It
@@ -122,7 +122,9 @@ public final class BridgeSchema {
   private static ObjectNode keptPlace() {
     ObjectNode ifGone = JSON.objectNode();
     ArrayNode words = ifGone.putArray("enum");
-    TwoWayDocument.WHEN_GONE.forEach(one -> words.add(DocumentNode.wordOf(one)));
+    for (WhenGone one : WhenGone.values()) {
+      words.add(DocumentNode.wordOf(one));
+    }
     return place()
         .and("event", ref("texts"))
         .and("every", text())

@@ -4,6 +4,7 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
@@ -19,13 +20,15 @@ import org.ysthmos.core.value.Value;
  *     on
  * @param open the sides to which something is still under way
  * @param written the sides that were written
+ * @param parts why the two are a pair no more then; empty if they stay one
  */
 public record OnceWritten(
     Both<Map<String, Value>> held,
     Both<Set<String>> writes,
     Set<String> asMade,
     Set<Side> open,
-    Set<Side> written) {
+    Set<Side> written,
+    Optional<String> parts) {
 
   public static final OnceWritten NOTHING =
       new OnceWritten(new Both<>(Map.of(), Map.of()), new Both<>(Set.of(), Set.of()), Set.of());
@@ -40,7 +43,16 @@ public record OnceWritten(
 
   /** Nothing of it is written yet. */
   public OnceWritten(Both<Map<String, Value>> held, Both<Set<String>> writes, Set<String> asMade) {
-    this(held, writes, asMade, sidesOf(writes), Set.of());
+    this(held, writes, asMade, sidesOf(writes), Set.of(), Optional.empty());
+  }
+
+  /**
+   * Something last is done to the task of a side, after which the two are a pair no more. Were they
+   * parted sooner, what was not done could not be tried again.
+   */
+  public static OnceWritten parting(Side side, String why) {
+    return new OnceWritten(
+        NOTHING.held, NOTHING.writes, Set.of(), Set.of(side), Set.of(), Optional.of(why));
   }
 
   private static Set<Side> sidesOf(Both<Set<String>> writes) {
@@ -76,12 +88,13 @@ public record OnceWritten(
         writes,
         asMade,
         without(open, side),
-        with(written, side));
+        with(written, side),
+        parts);
   }
 
   /** What was sent to a side was not written. */
   public OnceWritten notWritten(Side side) {
-    return new OnceWritten(held, writes, asMade, without(open, side), written);
+    return new OnceWritten(held, writes, asMade, without(open, side), written, Optional.empty());
   }
 
   private static Set<Side> without(Set<Side> sides, Side side) {

@@ -69,6 +69,36 @@ class SyncGoneTest {
   }
 
   @Test
+  void otherOneIsTakenAwayWhereThatIsStatedUnlessSomethingOfItWouldBeLost() {
+    String deletes = Shores.BRIDGE.replace("if-gone: part", "if-gone: delete");
+    shores.paired(pair()).holding("l1", "title", "Mend", "status", "in-work");
+    Decision removes = shores.decide(deletes, Side.LEFT, "removed", "b1", "{}");
+    PlannedDelivery delivery = to(Side.RIGHT, removes).orElseThrow();
+    assertThat(delivery.removes()).isTrue();
+    assertThat(delivery.record()).contains("l1");
+    Synced synced = removes.synced().orElseThrow();
+    assertThat(synced.parted()).contains("its task at Board was removed");
+    assertThat(synced.onceWritten().isOver()).isFalse();
+    assertThat(synced.onceWritten().written(Side.RIGHT, Map.of()).parts())
+        .contains("its task at Board was removed");
+    assertThat(synced.onceWritten().notWritten(Side.RIGHT).parts()).isEmpty();
+
+    shores.holding("l1", "title", "Mend with the good rope", "status", "in-work");
+    Decision asks = shores.decide(deletes, Side.LEFT, "removed", "b1", "{}");
+    assertThat(asks.failures().getFirst().message()).contains("something was entered on the other");
+    assertThat(to(Side.RIGHT, asks)).isEmpty();
+  }
+
+  @Test
+  void taskOfASystemThatTakesNothingAwayIsAskedAbout() {
+    String deletes = Shores.BRIDGE.replace("if-gone: close", "if-gone: delete");
+    shores.paired(pair()).holding("b1", "title", "Mend", "lane", "doing");
+    Decision asks = shores.decide(deletes, Side.RIGHT, "removed", "l1", "{}");
+    assertThat(asks.failures().getFirst().message()).contains("(remove)");
+    assertThat(asks.synced()).isEmpty();
+  }
+
+  @Test
   void taskThatIsOnlyNotFoundIsWaitedForAndThenAskedAbout() {
     shores.paired(pair()).holding("l1", "title", "Mend it", "status", "in-work").waiting();
     Decision waits = shores.decide(Side.RIGHT, "changed", "l1");

@@ -268,6 +268,11 @@ public final class Shores implements World {
   }
 
   @Override
+  public boolean removes(String system, String collection) {
+    return system.equals("ledger");
+  }
+
+  @Override
   public boolean waits(Event event, Duration span) {
     return waits;
   }

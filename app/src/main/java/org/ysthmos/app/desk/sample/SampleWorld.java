@@ -1,6 +1,7 @@
 package org.ysthmos.app.desk.sample;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
@@ -9,6 +10,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.MadeTasks;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -19,12 +21,14 @@ import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
 
 /**
  * The world in which samples are decided: lookups are really asked, each question once and then
- * remembered for a while, so that typing asks nothing; no task exists, so that every sample shows
- * what it would make.
+ * remembered for a while, so that typing asks nothing. Of bridges that go one way no task exists,
+ * so that every sample shows what it would make; of those that go both ways the pairs are as they
+ * are, as nothing can be said of one without.
  */
 @Component
 public class SampleWorld implements World {
@@ -38,15 +42,22 @@ public class SampleWorld implements World {
   private final MadeTasks tasks;
   private final Tables tables;
   private final ReceivedEvents received;
+  private final SyncedPairs synced;
   private final AppClock clock;
   private final Map<Question, Remembered> answers = new ConcurrentHashMap<>();
 
   SampleWorld(
-      Systems systems, MadeTasks tasks, Tables tables, ReceivedEvents received, AppClock clock) {
+      Systems systems,
+      MadeTasks tasks,
+      Tables tables,
+      ReceivedEvents received,
+      SyncedPairs synced,
+      AppClock clock) {
     this.systems = systems;
     this.tasks = tasks;
     this.tables = tables;
     this.received = received;
+    this.synced = synced;
     this.clock = clock;
   }
 
@@ -92,6 +103,21 @@ public class SampleWorld implements World {
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
     return Optional.empty();
+  }
+
+  @Override
+  public Optional<SyncedPair> synced(String bridge, Side side, String record) {
+    return synced.find(bridge, side, record).pair();
+  }
+
+  @Override
+  public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
+    return systems.changedAt(system, collection, record);
+  }
+
+  @Override
+  public Optional<URI> page(String system, String collection, String record) {
+    return systems.page(system, collection, record);
   }
 
   @Override

@@ -37,7 +37,15 @@ class ProofSheet {
     NO,
     EMPTY,
     WARNED,
-    FAILED
+    FAILED,
+    /** Of a pair: it would be written to the left, the right, or both. */
+    TO_LEFT,
+    TO_RIGHT,
+    TO_BOTH,
+    /** Of a pair: a person would be asked. */
+    ASKED,
+    /** Of a pair: both sides would keep what they have, and not the same. */
+    STAYS
   }
 
   /**
@@ -49,10 +57,15 @@ class ProofSheet {
   record ProofCell(
       String text, Odd odd, String why, @Schema(nullable = true) @Nullable String live) {}
 
-  /** One sample. */
+  /**
+   * One sample, or one pair of tasks.
+   *
+   * @param title what a pair is called; empty for a sample
+   */
   record ProofRow(
       String id,
       String record,
+      String title,
       Instant time,
       String verdict,
       String because,
@@ -62,19 +75,27 @@ class ProofSheet {
   /** A column: a target field that the draft has a rule for. */
   record ProofColumn(String key, String name) {}
 
-  /** The sheet; rows newest first. */
-  record SheetView(List<ProofColumn> columns, List<ProofRow> rows, long micros) {}
+  /**
+   * The sheet; rows newest first.
+   *
+   * @param sides what both sides are called, where the rows are pairs of tasks; empty otherwise
+   */
+  record SheetView(
+      List<ProofColumn> columns, List<ProofRow> rows, long micros, List<String> sides) {}
 
   private final Catalog catalog;
   private final Samples samples;
   private final SampleWorld world;
   private final Bridges bridges;
+  private final PairSheet pairs;
 
-  ProofSheet(Catalog catalog, Samples samples, SampleWorld world, Bridges bridges) {
+  ProofSheet(
+      Catalog catalog, Samples samples, SampleWorld world, Bridges bridges, PairSheet pairs) {
     this.catalog = catalog;
     this.samples = samples;
     this.world = world;
     this.bridges = bridges;
+    this.pairs = pairs;
   }
 
   /**
@@ -85,6 +106,9 @@ class ProofSheet {
     BridgeVersion draft =
         compiled.version().orElseThrow(() -> new DocumentException(compiled.problems()));
     Optional<BridgeVersion> live = bridges.live(id).map(Bridges.Live::version);
+    if (draft.between().isPresent()) {
+      return pairs.compute(id, draft, live);
+    }
     var from = draft.definition().from();
     List<Sample> all =
         samples
@@ -97,7 +121,8 @@ class ProofSheet {
     return new SheetView(
         fields.stream().map(field -> new ProofColumn(field.key(), field.name())).toList(),
         rows,
-        (System.nanoTime() - start) / 1000);
+        (System.nanoTime() - start) / 1000,
+        List.of());
   }
 
   private ProofRow row(
@@ -114,6 +139,7 @@ class ProofSheet {
     return new ProofRow(
         sample.id(),
         event.record(),
+        "",
         event.time(),
         verdict,
         decision.failures().isEmpty()

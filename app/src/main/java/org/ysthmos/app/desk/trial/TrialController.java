@@ -114,7 +114,13 @@ class TrialController {
   }
 
   @PostMapping("/proof")
-  ProofSheet.SheetView proof(@PathVariable String id, @RequestBody Typed typed) {
+  ProofSheet.SheetView proof(
+      @PathVariable String id,
+      @RequestParam(defaultValue = "false") boolean again,
+      @RequestBody Typed typed) {
+    if (again) {
+      world.forget();
+    }
     return proof.compute(id, typed.document());
   }
 
