@@ -22,9 +22,9 @@ const check: FullCheck = {
   toLook: 0,
   differ: 2,
   kinds: [
-    { kind: 'NOT_CARRIED', found: 2, asked: 0, waiting: 0, putRight: 0, notPutRight: 0 },
-    { kind: 'NOT_MADE', found: 1, asked: 0, waiting: 0, putRight: 0, notPutRight: 0 },
-    { kind: 'APART', found: 1, asked: 1, waiting: 0, putRight: 0, notPutRight: 0 },
+    { kind: 'NOT_CARRIED', found: 2, asked: 0, waiting: 0, putRight: 0, notPutRight: 0, left: 0 },
+    { kind: 'NOT_MADE', found: 1, asked: 0, waiting: 0, putRight: 0, notPutRight: 0, left: 0 },
+    { kind: 'APART', found: 1, asked: 1, waiting: 0, putRight: 0, notPutRight: 0, left: 0 },
   ],
   problem: '',
 }
@@ -60,6 +60,7 @@ async function page(checks: FullCheck[], items = found) {
     'POST /repair': check,
     'POST /stop': check,
     'POST /part': check,
+    'POST /leave': check,
     'POST /meet': { trace: 't7' },
     'POST /full-checks': check,
   })
@@ -132,7 +133,7 @@ describe('a full check', () => {
     })
     const kinds: FullCheck['kinds'] = [
       ...check.kinds,
-      { kind: 'MAY_BE_ONE', found: 1, asked: 0, waiting: 0, putRight: 0, notPutRight: 0 },
+      { kind: 'MAY_BE_ONE', found: 1, asked: 0, waiting: 0, putRight: 0, notPutRight: 0, left: 0 },
     ]
     const { view, asked } = await page([{ ...check, kinds }], [...found, met])
     expect(view.text()).toContain('Asked on Pairs: title')
@@ -144,6 +145,23 @@ describe('a full check', () => {
     await view.find('input[aria-label="Choose Task 5"]').setValue(true)
     await press(view, 'Put 1 right…')
     expect(view.text()).toContain('1 pair made of two tasks that are there')
+  })
+
+  it('leaves what is not made as it is, and tells how many are', async () => {
+    const kinds = check.kinds.map((kind) =>
+      kind.kind === 'NOT_MADE' ? { ...kind, found: 3, left: 2 } : kind,
+    )
+    const alone = one(6, { kind: 'NOT_MADE', state: 'LEFT', fields: '' })
+    const { view, asked } = await page([{ ...check, kinds }], [...found, alone])
+    expect(view.text()).toContain('2 tasks are left as they are.')
+    expect(view.find('input[aria-label="Choose Task 6"]').exists()).toBe(false)
+    expect(button(view, 'Leave')).toBeUndefined()
+    await view.find('input[aria-label="Choose Task 3"]').setValue(true)
+    await press(view, 'Leave it as it is')
+    expect(asked.find((call) => call.key === 'POST /leave')!.body).toEqual({ numbers: [3] })
+    await view.find('input[aria-label="Choose Task 1"]').setValue(true)
+    await view.find('input[aria-label="Choose Task 3"]').setValue(true)
+    expect(button(view, 'Leave')).toBeUndefined()
   })
 
   it('pairs two by their ids', async () => {

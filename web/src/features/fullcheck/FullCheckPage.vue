@@ -13,6 +13,7 @@ import MeetByHand from './MeetByHand.vue'
 import RepairDialog from './RepairDialog.vue'
 import {
   begin,
+  leaveAlone,
   part,
   readChecks,
   readFound,
@@ -29,6 +30,7 @@ import {
   inAll,
   KINDS,
   left,
+  leftAlone,
   open as openOf,
   putRight,
   who,
@@ -103,12 +105,15 @@ const wish = () =>
     ? { numbers: [...chosen.value] }
     : { kinds: meant.value.map((one) => one.kind) }
 
-/** Whether all that is ticked may be the same as another. */
-const mayBeOne = computed(
-  () =>
-    chosen.value.length > 0 &&
-    meant.value.every((one) => one.kind === 'MAY_BE_ONE' || one.many === 0),
-)
+/** Whether all that is ticked is of a kind. */
+const allOf = (of: Kind) =>
+  chosen.value.length > 0 && meant.value.every((one) => one.kind === of || one.many === 0)
+const mayBeOne = computed(() => allOf('MAY_BE_ONE'))
+const notMade = computed(() => allOf('NOT_MADE'))
+async function leaveThem() {
+  await act(() => leaveAlone(check.value!.id, chosen.value))
+  chosen.value = []
+}
 async function theyAreTwo() {
   await act(() => part(check.value!.id, chosen.value))
   chosen.value = []
@@ -170,6 +175,15 @@ const lacking = (one: FullCheck) =>
         {{ chosen.length === 1 ? 'They are two' : 'Each is two' }}
       </button>
       <button
+        v-if="notMade && !runs"
+        class="btn"
+        :disabled="busy"
+        title="Nothing is made of it on the other side, whatever becomes of it, until it is taken up on Pairs"
+        @click="leaveThem"
+      >
+        Leave {{ chosen.length === 1 ? 'it as it is' : 'them as they are' }}
+      </button>
+      <button
         v-if="open && !runs"
         class="btn main"
         :disabled="busy || !many"
@@ -205,6 +219,10 @@ const lacking = (one: FullCheck) =>
         <template v-if="putRight(check)"
           >{{ putRight(check).toLocaleString('en') }} of {{ counted(inAll(check), 'difference') }}
           {{ putRight(check) === 1 ? 'is' : 'are' }} put right.
+        </template>
+        <template v-if="leftAlone(check)"
+          >{{ counted(leftAlone(check), 'task') }}
+          {{ leftAlone(check) === 1 ? 'is left as it is' : 'are left as they are' }}.
         </template>
         <span v-for="line in lacking(check)" :key="line">
           {{ line }}, so each of its tasks was looked at by itself.

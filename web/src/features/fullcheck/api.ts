@@ -18,6 +18,9 @@ export const meet = (bridge: string, left: string, right: string) =>
 /** Takes tasks that may be the same for two. */
 export const part = (id: number, numbers: number[]) =>
   post<FullCheck>(`/api/full-checks/${id}/part`, { numbers })
+/** Leaves tasks as they are, so that nothing is made of them on the other side. */
+export const leaveAlone = (id: number, numbers: number[]) =>
+  post<FullCheck>(`/api/full-checks/${id}/leave`, { numbers })
 /** Puts right all of some kinds, or single ones. */
 export const repair = (
   id: number,

@@ -32,7 +32,7 @@ export const goesOn = (check: FullCheck) => !['ENDED', 'STOPPED', 'FAILED'].incl
 
 /** How many of a kind are to be put right: they are neither under way nor asked on Pairs. */
 export const open = (kind: FullCheck['kinds'][number]) =>
-  kind.found - kind.asked - kind.waiting - kind.putRight
+  kind.found - kind.asked - kind.waiting - kind.putRight - kind.left
 
 /** How many of all kinds are. */
 export const left = (check: FullCheck) => check.kinds.reduce((sum, kind) => sum + open(kind), 0)
@@ -50,6 +50,9 @@ export function alike(check: FullCheck): string {
     return many === 1 ? 'The one pair was alike.' : `All ${pairs} were alike.`
   return `${many.toLocaleString('en')} of ${pairs} ${many === 1 ? 'was' : 'were'} alike.`
 }
+
+/** How many are left as they are, as a person said. */
+export const leftAlone = (check: FullCheck) => check.kinds.reduce((sum, kind) => sum + kind.left, 0)
 
 /** Of how many a person was asked before. */
 export const asked = (check: FullCheck) => check.kinds.reduce((sum, kind) => sum + kind.asked, 0)
@@ -97,6 +100,7 @@ export const STANDS: Record<Found['state'], string> = {
   MET: '',
   FOUND: '',
   ASKED: 'asked on Pairs',
+  LEFT: 'left as it is',
   WAITING: 'waits for its turn',
   UNDER_WAY: 'on its way',
   PUT_RIGHT: 'put right',

@@ -22,7 +22,7 @@ const pair = (part: Partial<Pair> = {}): Pair => ({
 })
 
 function open(answer: unknown, of = pair()) {
-  const asked = serve({ 'POST /follow': answer, 'POST /look': answer })
+  const asked = serve({ 'POST /follow': answer, 'POST /look': answer, 'POST /take-up': answer })
   const view = mount(KeptPair, {
     props: { pair: of },
     attachTo: document.body,
@@ -62,6 +62,18 @@ describe('a kept pair', () => {
     await flushPromises()
     expect(view.get('dialog [role="alert"]').text()).toContain('is not made yet')
     expect(view.emitted('changed')).toBeUndefined()
+  })
+
+  it('lets one that was left as it is go across after all', async () => {
+    const right = { place: 'Jobs, Works Ledger', system: 'Works Ledger', record: '', page: '' }
+    const alone = pair({ right, parted: 'a person said that it is left as it is' })
+    const { asked, view, button } = open({ trace: 't2' }, alone)
+    expect(view.text()).toContain('Left as it is, and not made on the other side')
+    expect(view.find('table').exists()).toBe(false)
+    await button('Let it go across').trigger('click')
+    await flushPromises()
+    expect(asked[0]!.key).toBe('POST /take-up')
+    expect(view.text()).toContain('It is looked at.')
   })
 
   it('is only looked at once it is parted', () => {

@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useActing } from '@/shared/composables/acting'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime, momentText } from '@/shared/format/time'
 import FollowOnce from './FollowOnce.vue'
 import PairHistory from './PairHistory.vue'
-import { lookAgain, part, type KeptPair } from './api'
+import { lookAgain, part, takeUp, type KeptPair } from './api'
 
 /** Two tasks that are kept alike, with what they agreed on last. */
 const props = defineProps<{ pair: KeptPair }>()
 const emit = defineEmits<{ changed: [] }>()
 const { now, zone } = useSession()
 const { busy, error, during } = useActing()
+/** Whether a person said of one that it is left as it is, with no other one. */
+const alone = computed(
+  () => props.pair.parted !== '' && (!props.pair.left.record || !props.pair.right.record),
+)
 /** The trace that looks at both, once somebody asked for it. */
 const trace = ref('')
 const choosing = ref(false)
@@ -23,6 +27,7 @@ function began(id: string) {
 }
 
 const look = () => during(async () => began((await lookAgain(props.pair)).trace))
+const goAcross = () => during(async () => began((await takeUp(props.pair)).trace))
 async function partThem() {
   if (await during(() => part(props.pair))) emit('changed')
 }
@@ -36,6 +41,9 @@ async function partThem() {
       <button class="btn" type="button" :aria-expanded="looksBack" @click="looksBack = !looksBack">
         What became of them
       </button>
+      <button v-if="alone" class="btn" type="button" :disabled="busy" @click="goAcross">
+        Let it go across
+      </button>
       <template v-if="!pair.parted">
         <button class="btn" type="button" :disabled="busy" @click="look">Look at both now</button>
         <button class="btn" type="button" :disabled="busy" @click="choosing = true">
@@ -44,7 +52,13 @@ async function partThem() {
         <button class="btn" type="button" :disabled="busy" @click="partThem">Part them</button>
       </template>
     </div>
-    <p class="mid">
+    <p v-if="alone" class="mid">
+      Left as it is, and not made on the other side by
+      <RouterLink :to="{ name: 'bridge', params: { id: pair.bridge } }">{{
+        pair.bridgeName
+      }}</RouterLink>, since {{ dayAndTime(pair.madeAt, now, zone) }}.
+    </p>
+    <p v-else class="mid">
       Kept alike by
       <RouterLink :to="{ name: 'bridge', params: { id: pair.bridge } }">{{
         pair.bridgeName
@@ -55,11 +69,11 @@ async function partThem() {
     </p>
     <p v-if="error" class="note bad" role="alert">{{ error }}</p>
     <p v-if="trace" role="status">
-      Both are looked at.
+      {{ alone ? 'It is looked at.' : 'Both are looked at.' }}
       <RouterLink :to="{ name: 'trace', params: { id: trace } }">See what came of it</RouterLink>
     </p>
     <FollowOnce v-if="choosing" :pair="pair" @close="choosing = false" @began="began" />
-    <table class="rows tall">
+    <table v-if="!alone" class="rows tall">
       <thead>
         <tr>
           <th scope="col">Agreed on</th>

@@ -43,4 +43,6 @@ export const readSteps = (pair: KeptPair, before?: number) =>
   get<Schemas['PairSteps']>(
     `${keptPair(pair)}/steps${before === undefined ? '' : `?before=${before}`}`,
   )
+/** Lets a task that was left as it is go across after all. */
+export const takeUp = (pair: KeptPair) => post<Schemas['Looking']>(`${keptPair(pair)}/take-up`, {})
 export const part = (pair: KeptPair) => post<unknown>(`${keptPair(pair)}/part`, {})

@@ -294,10 +294,60 @@ class FullCheckIT extends BothWaysTestBase {
     post("/" + id + "/part", "{\"numbers\":[%d]}".formatted(one.path("number").asInt()));
     assertThat(found(id)).extracting(each -> each.path("kind").asText()).containsOnly("NOT_MADE");
     assertThat(found(id)).hasSize(2);
+    assertThat(found(checked())).as("a person is not asked again").hasSize(2);
     putRight(id, "NOT_MADE");
     quiet();
     assertThat(jobOf(one.path("left").path("record").asText()).orElseThrow().path("title").asText())
         .isEqualTo("Rake the lower paths");
+  }
+
+  @Test
+  void taskThatAPersonLeavesAsItIsIsNotMadeAcrossUntilItIsTakenUp() throws Exception {
+    unheard(2);
+    String task = task("Number the old stakes", "");
+    quiet();
+    String id = checked();
+    JsonNode one = found(id, "Number the old stakes");
+    post("/" + id + "/leave", "{\"numbers\":[%d]}".formatted(one.path("number").asInt()));
+    assertThat(found(id, "Number the old stakes").path("state").asText()).isEqualTo("LEFT");
+    JsonNode kind = check(id).path("kinds").path(0);
+    assertThat(kind.path("left").asInt()).isEqualTo(1);
+    assertThat(found(checked())).as("a person is not told again").isEmpty();
+
+    changeTask(task, "{\"lane\":\"finished\"}");
+    changeTask(task, "{\"title\":\"Number the old stakes again\"}");
+    quiet();
+    assertThat(jobOf(task)).as("nothing becomes of what is done to it").isEmpty();
+
+    JsonNode alone = api("/kept-pairs?id=" + task).path(0);
+    assertThat(alone.path("parted").asText()).contains("left as it is");
+    String at = "/api/kept-pairs/" + BRIDGE + "/" + alone.path("key").asText() + "/take-up";
+    assertThat(send("POST", app(at), "", Map.of()).statusCode()).isEqualTo(200);
+    quiet();
+    assertThat(jobOf(task).orElseThrow().path("title").asText())
+        .isEqualTo("Number the old stakes again");
+    assertThat(send("POST", app(at), "", Map.of()).statusCode()).isEqualTo(409);
+  }
+
+  @Test
+  void taskThatWasLeftAsItIsCanBePairedByHand() throws Exception {
+    unheard(1);
+    String task = task("Sand the sluice boards", "");
+    quiet();
+    String id = checked();
+    int number = found(id, "Sand the sluice boards").path("number").asInt();
+    post("/" + id + "/leave", "{\"numbers\":[%d]}".formatted(number));
+    String job =
+        makeJob("{\"title\":\"Sluice boards\",\"status\":\"in-work\"}").path("id").asText();
+    String wish = "{\"left\":\"%s\",\"right\":\"%s\"}".formatted(task, job);
+    send("POST", app("/api/kept-pairs/" + BRIDGE + "/meet"), wish, JSON_BODY);
+    quiet();
+    JsonNode pair = api("/kept-pairs?id=" + job).path(0);
+    assertThat(pair.path("left").path("record").asText()).isEqualTo(task);
+    assertThat(pair.path("parted").asText()).isEmpty();
+    answer(disagreements().getFirst(), "LEFT", "");
+    quiet();
+    assertThat(job(job).path("title").asText()).isEqualTo("Sand the sluice boards");
   }
 
   /** A copy of the board was put back: what it holds is older, though it looks like a change. */

@@ -10,6 +10,8 @@ public enum CheckItemState {
   ASKED,
   /** It and another one may be the same, which stands for both. */
   MET,
+  /** A person said that it is left as it is, and not made on the other side. */
+  LEFT,
   /** It is to be put right. */
   WAITING,
   /** A trace puts it right. */

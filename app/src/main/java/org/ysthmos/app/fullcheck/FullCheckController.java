@@ -122,7 +122,17 @@ class FullCheckController {
   /** Takes tasks that may be the same for two; each of them then lacks its other one. */
   @PostMapping("/{id}/part")
   FullCheckView part(@PathVariable long id, @RequestBody PartWish wish) {
-    checks.part(id, wish.numbers());
+    checks.part(id, wish.numbers(), By.PERSON);
+    return told(id);
+  }
+
+  /** Tasks that are not made on the other side. */
+  record LeaveWish(List<Integer> numbers) {}
+
+  /** Leaves tasks as they are: they are not made on the other side, whatever becomes of them. */
+  @PostMapping("/{id}/leave")
+  FullCheckView leave(@PathVariable long id, @RequestBody LeaveWish wish) {
+    checks.leaveAlone(id, wish.numbers(), By.PERSON);
     return told(id);
   }
 

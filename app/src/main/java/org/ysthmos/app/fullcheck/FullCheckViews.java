@@ -29,9 +29,21 @@ class FullCheckViews {
    * @param found how many in all
    * @param asked of how many of them a person was asked before
    * @param waiting how many wait to be put right, or are on their way
+   * @param left how many are left as they are, as a person said
    */
   record FoundKind(
-      Difference.Kind kind, int found, int asked, int waiting, int putRight, int notPutRight) {}
+      Difference.Kind kind,
+      int found,
+      int asked,
+      int waiting,
+      int putRight,
+      int notPutRight,
+      int left) {
+
+    static FoundKind empty(Difference.Kind kind) {
+      return new FoundKind(kind, 0, 0, 0, 0, 0, 0);
+    }
+  }
 
   /**
    * One of both lists.
@@ -162,12 +174,13 @@ class FullCheckViews {
   private static FoundKind of(CountRow count) {
     int items = count.items();
     return switch (count.state()) {
-      case TO_LOOK, FOUND -> new FoundKind(kind(count), items, 0, 0, 0, 0);
-      case MET -> new FoundKind(kind(count), 0, 0, 0, 0, 0);
-      case ASKED -> new FoundKind(kind(count), items, items, 0, 0, 0);
-      case WAITING, UNDER_WAY -> new FoundKind(kind(count), items, 0, items, 0, 0);
-      case PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, items, 0);
-      case NOT_PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, 0, items);
+      case TO_LOOK, FOUND -> new FoundKind(kind(count), items, 0, 0, 0, 0, 0);
+      case MET -> FoundKind.empty(kind(count));
+      case ASKED -> new FoundKind(kind(count), items, items, 0, 0, 0, 0);
+      case WAITING, UNDER_WAY -> new FoundKind(kind(count), items, 0, items, 0, 0, 0);
+      case PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, items, 0, 0);
+      case NOT_PUT_RIGHT -> new FoundKind(kind(count), items, 0, 0, 0, items, 0);
+      case LEFT -> new FoundKind(kind(count), items, 0, 0, 0, 0, items);
     };
   }
 
@@ -182,7 +195,8 @@ class FullCheckViews {
         one.asked() + other.asked(),
         one.waiting() + other.waiting(),
         one.putRight() + other.putRight(),
-        one.notPutRight() + other.notPutRight());
+        one.notPutRight() + other.notPutRight(),
+        one.left() + other.left());
   }
 
   /** What was found, in order. */

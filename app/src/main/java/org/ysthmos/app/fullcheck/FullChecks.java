@@ -2,7 +2,9 @@ package org.ysthmos.app.fullcheck;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -10,8 +12,10 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.fullcheck.FullCheckMapper.CheckRow;
+import org.ysthmos.app.fullcheck.ToldApartMapper.Two;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -36,6 +40,8 @@ class FullChecks {
   private final CheckItemMapper items;
   private final Bridges bridges;
   private final Systems systems;
+  private final SyncedPairs pairs;
+  private final ToldApartMapper apart;
   private final Journal journal;
   private final AppClock clock;
 
@@ -44,12 +50,16 @@ class FullChecks {
       CheckItemMapper items,
       Bridges bridges,
       Systems systems,
+      SyncedPairs pairs,
+      ToldApartMapper apart,
       Journal journal,
       AppClock clock) {
     this.mapper = mapper;
     this.items = items;
     this.bridges = bridges;
     this.systems = systems;
+    this.pairs = pairs;
+    this.apart = apart;
     this.journal = journal;
     this.clock = clock;
   }
@@ -176,7 +186,45 @@ class FullChecks {
   }
 
   /** Takes two that may be the same for two: each stands for itself again. */
-  void part(long id, Collection<Integer> numbers) {
+  void part(long id, Collection<Integer> numbers, By by) {
+    ofOpen(
+        id,
+        numbers,
+        Difference.Kind.MAY_BE_ONE,
+        (check, item) -> {
+          items.remove(id, item.number());
+          items.part(item);
+          Two two =
+              new Two(
+                  Objects.requireNonNull(item.leftRecord()),
+                  Objects.requireNonNull(item.rightRecord()));
+          apart.add(check.bridgeId(), two, by.name(), clock.instant());
+        });
+  }
+
+  /** Leaves tasks as they are, so that nothing is made of them on the other side. */
+  void leaveAlone(long id, Collection<Integer> numbers, By by) {
+    ofOpen(
+        id,
+        numbers,
+        Difference.Kind.NOT_MADE,
+        (check, item) -> {
+          Side side = item.leftRecord() == null ? Side.RIGHT : Side.LEFT;
+          String record = side == Side.LEFT ? item.leftRecord() : item.rightRecord();
+          if (!pairs.leaveAlone(
+              check.bridgeId(), side, Objects.requireNonNull(record), item.title(), by)) {
+            throw refused("Not left", "“%s” is in a pair by now.".formatted(item.title()));
+          }
+          items.put(id, item.number(), CheckItemState.LEFT, null);
+        });
+  }
+
+  /** Does something about some of a kind that are not put right yet, all in one change. */
+  private void ofOpen(
+      long id,
+      Collection<Integer> numbers,
+      Difference.Kind kind,
+      BiConsumer<CheckRow, CheckItemMapper.ItemRow> does) {
     journal.run(
         () -> {
           CheckRow check = get(id);
@@ -186,12 +234,12 @@ class FullChecks {
           for (int number : numbers) {
             CheckItemMapper.ItemRow item = items.find(id, number);
             if (item == null
-                || item.kind() != Difference.Kind.MAY_BE_ONE
-                || item.state() != CheckItemState.FOUND) {
-              throw refused("Nothing to part", "This one is not open any more.");
+                || item.kind() != kind
+                || (item.state() != CheckItemState.FOUND
+                    && item.state() != CheckItemState.NOT_PUT_RIGHT)) {
+              throw refused("Not open", "One of them is not open any more.");
             }
-            items.remove(id, number);
-            items.part(item);
+            does.accept(check, item);
           }
         });
   }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.fullcheck.CheckItemMapper.ItemRow;
@@ -30,12 +31,19 @@ class Meetings {
   private final FullChecks checks;
   private final FullCheckMapper mapper;
   private final CheckItemMapper items;
+  private final ToldApartMapper apart;
   private final Journal journal;
 
-  Meetings(FullChecks checks, FullCheckMapper mapper, CheckItemMapper items, Journal journal) {
+  Meetings(
+      FullChecks checks,
+      FullCheckMapper mapper,
+      CheckItemMapper items,
+      ToldApartMapper apart,
+      Journal journal) {
     this.checks = checks;
     this.mapper = mapper;
     this.items = items;
+    this.apart = apart;
     this.journal = journal;
   }
 
@@ -57,7 +65,12 @@ class Meetings {
         rights.put(right, item);
       }
     }
-    List<Met> met = FirstMeeting.of(strays(lefts), strays(rights));
+    Set<ToldApartMapper.Two> two = Set.copyOf(apart.ofBridge(check.bridgeId()));
+    List<Met> met =
+        FirstMeeting.of(
+            strays(lefts),
+            strays(rights),
+            (left, right) -> two.contains(new ToldApartMapper.Two(left, right)));
     for (int at = 0; at < met.size(); at += AT_ONCE) {
       List<Meeting> some = new ArrayList<>();
       for (Met one : met.subList(at, Math.min(met.size(), at + AT_ONCE))) {

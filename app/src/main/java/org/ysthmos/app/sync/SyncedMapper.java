@@ -151,6 +151,14 @@ interface SyncedMapper {
       @Param("because") String because,
       @Param("now") Instant now);
 
+  /** One that was left as it is goes across like any other. */
+  @Delete(
+      """
+      DELETE FROM synced_pair WHERE bridge_id = #{bridge} AND pair_hash = #{hash}
+        AND parted_at IS NOT NULL AND (left_record IS NULL OR right_record IS NULL)
+      """)
+  int takeUp(@Param("bridge") String bridge, @Param("hash") String hash);
+
   /**
    * What is written to a side of a pair.
    *

@@ -4,6 +4,7 @@ import java.net.URI;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -184,6 +185,32 @@ class SyncedPairController {
       throw new ApiProblem(HttpStatus.CONFLICT, "Not done", "The two are parted already.");
     }
     feed.changed(bridge, row.pairText());
+  }
+
+  /** Lets a task go across after all that was left as it is. */
+  @PostMapping("/{bridge}/{key}/take-up")
+  Looking takeUp(@PathVariable String bridge, @PathVariable String key) {
+    SyncedRow row = known(bridge, key);
+    Side side = row.leftRecord() == null ? Side.RIGHT : Side.LEFT;
+    String trace =
+        journal.now(
+            () -> {
+              if (mapper.takeUp(bridge, key) == 0) {
+                throw new ApiProblem(
+                    HttpStatus.CONFLICT, "Not done", "It is not left as it is, or not any more.");
+              }
+              return looks
+                  .look(
+                      bridge,
+                      side,
+                      Objects.requireNonNull(row.record(side)),
+                      Look.PLAIN,
+                      By.PERSON.name(),
+                      "A %s lets it go across after all".formatted(By.PERSON.name()))
+                  .orElseThrow(
+                      () -> ApiProblem.notFound("live bridge that goes both ways", bridge));
+            });
+    return begun(bridge, trace);
   }
 
   /** Looks at both tasks now, though nothing was told of either. */

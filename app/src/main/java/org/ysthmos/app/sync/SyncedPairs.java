@@ -21,6 +21,7 @@ import org.ysthmos.app.sync.SyncedMapper.SendingRow;
 import org.ysthmos.app.sync.SyncedMapper.SyncedRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.app.who.By;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.World.SyncedPair;
 import org.ysthmos.core.pair.MatchKey;
@@ -139,6 +140,41 @@ public class SyncedPairs {
     }
     disagreements(synced, looked.traceSeq(), now);
     return true;
+  }
+
+  /**
+   * Leaves a task of a side as it is, as a pair of its own: nothing is made of it on the other
+   * side, whatever becomes of it. Inside a change.
+   *
+   * @return false if it is in a pair
+   */
+  public boolean leaveAlone(String bridge, Side side, String record, String title, By by) {
+    Instant now = clock.instant();
+    MatchKey key = Synced.key(bridge, side, record);
+    byte[] nothing = bytes(Map.of());
+    try {
+      mapper.begin(
+          new SyncedRow(
+              bridge,
+              key.hash(),
+              key.text(),
+              title,
+              side == Side.LEFT ? record : null,
+              side == Side.RIGHT ? record : null,
+              nothing,
+              nothing,
+              null,
+              now,
+              "a %s said that it is left as it is".formatted(by.name()),
+              1,
+              now,
+              now,
+              0,
+              0));
+      return true;
+    } catch (DuplicateKeyException inAPair) {
+      return false;
+    }
   }
 
   private byte[] bytes(Map<String, Value> values) {

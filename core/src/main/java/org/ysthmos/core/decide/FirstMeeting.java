@@ -69,9 +69,21 @@ public final class FirstMeeting {
     return tells;
   }
 
+  /** How many of the nearest are asked for, as some of them may be told apart. */
+  private static final int NEAREST = 8;
+
+  /** Whether a person said of a left and a right one that they are two. */
+  @FunctionalInterface
+  public interface ToldApart {
+    ToldApart NONE = (left, right) -> false;
+
+    /** By their ids. */
+    boolean areTwo(String left, String right);
+  }
+
   /** Each task is in one of them at the most; in the order of the left ones. */
-  public static List<Met> of(List<Stray> lefts, List<Stray> rights) {
-    List<Met> met = new ArrayList<>(byWhatTheyTell(lefts, rights));
+  public static List<Met> of(List<Stray> lefts, List<Stray> rights, ToldApart apart) {
+    List<Met> met = new ArrayList<>(byWhatTheyTell(lefts, rights, apart));
     Set<String> gone = new HashSet<>();
     met.forEach(
         one -> {
@@ -82,14 +94,14 @@ public final class FirstMeeting {
         lefts.stream().filter(one -> !gone.contains("left " + one.record())).toList();
     List<Stray> right =
         rights.stream().filter(one -> !gone.contains("right " + one.record())).toList();
-    met.addAll(byTitle(left, right));
+    met.addAll(byTitle(left, right, apart));
     Map<String, Integer> order = new HashMap<>();
     lefts.forEach(one -> order.put(one.record(), order.size()));
     met.sort(Comparator.comparing(one -> order.get(one.left().record())));
     return met;
   }
 
-  private static List<Met> byWhatTheyTell(List<Stray> lefts, List<Stray> rights) {
+  private static List<Met> byWhatTheyTell(List<Stray> lefts, List<Stray> rights, ToldApart apart) {
     Map<String, List<Stray>> ofLeft = tellers(lefts);
     Map<String, List<Stray>> ofRight = tellers(rights);
     Map<String, Met> met = new LinkedHashMap<>();
@@ -100,7 +112,9 @@ public final class FirstMeeting {
           if (those.size() == 1 && others.size() == 1) {
             Stray left = those.getFirst();
             Stray right = others.getFirst();
-            if (!met.containsKey(left.record()) && taken.add(right.record())) {
+            if (!apart.areTwo(left.record(), right.record())
+                && !met.containsKey(left.record())
+                && taken.add(right.record())) {
               met.put(
                   left.record(),
                   new Met(left, right, 1, "One tells the id or the page of the other"));
@@ -121,9 +135,10 @@ public final class FirstMeeting {
   }
 
   /** Only where each is the nearest of the other, and no other is as near. */
-  private static List<Met> byTitle(List<Stray> lefts, List<Stray> rights) {
-    Map<Stray, Nearest> ofLeft = nearest(lefts, rights);
-    Map<Stray, Nearest> ofRight = nearest(rights, lefts);
+  private static List<Met> byTitle(List<Stray> lefts, List<Stray> rights, ToldApart apart) {
+    Map<Stray, Nearest> ofLeft = nearest(lefts, rights, apart);
+    Map<Stray, Nearest> ofRight =
+        nearest(rights, lefts, (right, left) -> apart.areTwo(left, right));
     List<Met> met = new ArrayList<>();
     ofLeft.forEach(
         (left, near) -> {
@@ -137,12 +152,17 @@ public final class FirstMeeting {
 
   private record Nearest(Stray other, TitleLikeness likeness) {}
 
-  private static Map<Stray, Nearest> nearest(List<Stray> these, List<Stray> among) {
+  private static Map<Stray, Nearest> nearest(
+      List<Stray> these, List<Stray> among, ToldApart apart) {
     TitleIndex<Stray> titles = new TitleIndex<>(Math.max(1, among.size()));
     among.forEach(one -> titles.put(one, one.title()));
     Map<Stray, Nearest> nearest = new LinkedHashMap<>();
     for (Stray one : these) {
-      List<TitleIndex.Near<Stray>> near = titles.near(one.title(), 2);
+      List<TitleIndex.Near<Stray>> near =
+          titles.near(one.title(), NEAREST).stream()
+              .filter(other -> !apart.areTwo(one.record(), other.key().record()))
+              .limit(2)
+              .toList();
       boolean alone =
           near.size() == 1
               || (near.size() == 2

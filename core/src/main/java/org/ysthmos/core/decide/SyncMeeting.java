@@ -46,21 +46,30 @@ final class SyncMeeting {
     // The pair that is asked for last is the one that the decision saw when it is kept.
     Optional<World.SyncedPair> ofOther = world.synced(bridge, to, other);
     Optional<World.SyncedPair> ofThis = world.synced(bridge, from, record);
-    if (ofThis.isPresent()) {
-      return ofThis.get().records().of(to).equals(Optional.of(other))
-          ? new Known(ofThis.get().united())
-          : new InPair(inPair(from, record));
+    if (ofThis.isPresent() && ofThis.get().records().of(to).equals(Optional.of(other))) {
+      return new Known(ofThis.get().united());
     }
-    if (ofOther.isPresent()) {
+    if (ofThis.isPresent() && (!isAlone(ofThis.get()) || ofOther.isPresent())) {
+      return new InPair(inPair(from, record));
+    }
+    if (ofOther.isPresent() && !isAlone(ofOther.get())) {
       return new InPair(inPair(to, other));
     }
+    // One that was left as it is has the row of a pair, which is the one that they become.
+    Optional<World.SyncedPair> alone = ofThis.or(() -> world.synced(bridge, to, other));
     return new Fresh(
         new World.SyncedPair(
-            Synced.key(bridge, from, record),
+            alone.map(World.SyncedPair::key).orElseGet(() -> Synced.key(bridge, from, record)),
             Both.by(side -> Optional.of(side == from ? record : other)),
             new Agreed(Map.of(), Map.of()),
             Map.of(),
             Optional.empty()));
+  }
+
+  /** Whether a person said of it that it is left as it is, with no other one. */
+  private static boolean isAlone(World.SyncedPair pair) {
+    return pair.parted().isPresent()
+        && (pair.records().left().isEmpty() || pair.records().right().isEmpty());
   }
 
   private Failure inPair(Side side, String record) {

@@ -85,7 +85,7 @@ public record Synced(
   }
 
   /** The key of a pair that is begun by a record of one side. */
-  static MatchKey key(String bridge, Side side, String record) {
+  public static MatchKey key(String bridge, Side side, String record) {
     MatchKey key = MatchKey.of(bridge, List.of(Text.of(word(side)), Text.of(record)));
     return new MatchKey(bridge, record, key.hash());
   }

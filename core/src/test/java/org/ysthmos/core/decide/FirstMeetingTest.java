@@ -23,7 +23,7 @@ class FirstMeetingTest {
   }
 
   private static List<String> pairs(List<Stray> lefts, List<Stray> rights) {
-    return FirstMeeting.of(lefts, rights).stream()
+    return FirstMeeting.of(lefts, rights, FirstMeeting.ToldApart.NONE).stream()
         .map(met -> met.left().record() + "=" + met.right().record())
         .toList();
   }
@@ -49,10 +49,26 @@ class FirstMeetingTest {
     List<Met> met =
         FirstMeeting.of(
             List.of(stray("b1", "Mend the sluice gate")),
-            List.of(stray("l1", "Mend the sluice gates"), stray("l2", "Paint the boat shed")));
+            List.of(stray("l1", "Mend the sluice gates"), stray("l2", "Paint the boat shed")),
+            FirstMeeting.ToldApart.NONE);
     assertThat(met).hasSize(1);
     assertThat(met.getFirst().right().record()).isEqualTo("l1");
     assertThat(met.getFirst().because()).isEqualTo("One character of the title differs");
+  }
+
+  @Test
+  void thoseOfWhichAPersonSaidThatTheyAreTwoDoNotMeetAgainAndTheNextNearestDo() {
+    List<Stray> lefts =
+        List.of(stray("b1", "Mend the sluice gate"), stray("b2", "Oil", "page /b2"));
+    List<Stray> rights =
+        List.of(
+            stray("l1", "Mend the sluice gates"),
+            stray("l2", "Mend the sluice gated"),
+            stray("l3", "Repair", "page /b2"));
+    Set<String> said = Set.of("b1 l1", "b2 l3");
+    assertThat(FirstMeeting.of(lefts, rights, (left, right) -> said.contains(left + " " + right)))
+        .extracting(met -> met.left().record() + "=" + met.right().record())
+        .containsExactly("b1=l2");
   }
 
   /** What comes round each week is called the same each time; nobody can tell which is which. */
@@ -93,7 +109,7 @@ class FirstMeetingTest {
               }
             });
     Collections.shuffle(rights, random);
-    List<Met> met = FirstMeeting.of(lefts, rights);
+    List<Met> met = FirstMeeting.of(lefts, rights, FirstMeeting.ToldApart.NONE);
     assertThat(met).hasSameSizeAs(rights);
     Set<String> once = new HashSet<>();
     assertThat(met)
