@@ -65,6 +65,10 @@ final class HttpDelivery {
 
   Outcome make(Progress progress) {
     List<Write> writes = effect.makes() ? collection.create() : collection.change();
+    Optional<Failure> elsewhere = effect.makes() ? Optional.empty() : elsewhere();
+    if (elsewhere.isPresent()) {
+      return new Undelivered(elsewhere.get());
+    }
     for (int i = effect.makes() && record.isPresent() ? 1 : 0; i < writes.size(); i++) {
       boolean more = writes.stream().skip(i + 1L).anyMatch(this::writesAny);
       Optional<Failure> failure = write(writes.get(i), more ? progress : made -> {});
@@ -80,6 +84,30 @@ final class HttpDelivery {
                     Failure.of(
                         FailureKind.NOT_ALLOWED,
                         collection.shape().name() + " takes no new records")));
+  }
+
+  /**
+   * A task that is to stand elsewhere than where it was made: no call says so, as where it stands
+   * is in addresses alone.
+   */
+  private Optional<Failure> elsewhere() {
+    for (Write write : collection.create()) {
+      for (String field : write.addressed()) {
+        Value wanted = effect.fields().getOrDefault(field, Nothing.NOTHING);
+        Value held = effect.held().getOrDefault(field, Nothing.NOTHING);
+        boolean written =
+            collection.change().stream()
+                .flatMap(one -> one.fields().stream())
+                .anyMatch(placed -> placed.field().equals(field));
+        boolean apart =
+            held != Nothing.NOTHING && wanted != Nothing.NOTHING && !wanted.equals(held);
+        if (!written && apart) {
+          String name = collection.shape().field(field).map(FieldShape::name).orElse(field);
+          return Optional.of(moved(name, held, wanted));
+        }
+      }
+    }
+    return Optional.empty();
   }
 
   /** Makes one call; gives why it failed. */

@@ -92,6 +92,10 @@ class CalDavServerTest {
     return found.records().isEmpty() ? null : found.records().getFirst();
   }
 
+  private TaskGateway.Removal remove(Optional<String> tag) {
+    return system.remove("tasks", "key-1", tag, call -> {});
+  }
+
   @Test
   void taskIsMadeOnceChangedAndTakenAway() {
     assertThat(deliver(Optional.empty(), fields("Water the ferns")))
@@ -106,8 +110,11 @@ class CalDavServerTest {
     var changed = (TaskGateway.Delivered) deliver(Optional.of("key-1"), fields("Water the mosses"));
     assertThat(changed.storedTexts()).containsEntry("title", "Water the mosses");
     assertThat(read("key-1").path("title").asText()).isEqualTo("Water the mosses");
-    assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);
-    assertThat(system.remove("tasks", "key-1", call -> {})).isInstanceOf(TaskGateway.Removed.class);
+    var since = (TaskGateway.NotRemoved) remove(Optional.of("\"read-before-the-change\""));
+    assertThat(since.failure().kind()).isEqualTo(FailureKind.CHANGED_MEANWHILE);
+    assertThat(read("key-1")).isNotNull();
+    assertThat(remove(Optional.empty())).isInstanceOf(TaskGateway.Removed.class);
+    assertThat(remove(Optional.empty())).isInstanceOf(TaskGateway.Removed.class);
     assertThat(read("key-1")).isNull();
     var gone = (TaskGateway.Undelivered) deliver(Optional.of("key-1"), fields("X"));
     assertThat(gone.failure().kind()).isEqualTo(FailureKind.NOT_FOUND);

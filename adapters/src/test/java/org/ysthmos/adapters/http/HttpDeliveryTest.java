@@ -180,6 +180,15 @@ class HttpDeliveryTest extends WithScriptedSystem {
   }
 
   @Test
+  void whatWasReadBeforeMustNotHaveChangedWhenItIsTakenAway() {
+    willAnswer(412, "");
+    var changed =
+        (TaskGateway.NotRemoved) system.remove("rounds", "j-1", Optional.of("\"7\""), calls::add);
+    assertThat(changed.failure().kind()).isEqualTo(FailureKind.CHANGED_MEANWHILE);
+    assertThat(calls.getLast().request()).anyMatch(line -> line.contains("If-Match: \"7\""));
+  }
+
+  @Test
   void takingAwayThatIsRefusedOrNotAnsweredIsTold() {
     willAnswer(403, "{\"error\":\"not yours\"}");
     var refused =

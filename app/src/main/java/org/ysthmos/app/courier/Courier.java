@@ -3,6 +3,7 @@ package org.ysthmos.app.courier;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -216,6 +217,15 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
         .orElse(Map.of());
   }
 
+  /** What the task holds as far as it is known, such as the list in which it stands. */
+  private Map<String, Value> heldBefore(Attempt attempt) {
+    DeliveryRow delivery = attempt.delivery();
+    Map<String, Value> held =
+        new HashMap<>(pairs.agreed(delivery.bridgeId(), delivery.matchHash()));
+    attempt.synced().map(synced::agreed).ifPresent(held::putAll);
+    return held;
+  }
+
   private Promise promise(DeliveryRow delivery) {
     return systems
         .collection(delivery.systemId(), delivery.collectionId())
@@ -287,7 +297,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
             delivery.idempotencyKey(),
             record,
             fields,
-            pairs.agreed(delivery.bridgeId(), delivery.matchHash()),
+            heldBefore(attempt),
             attempt.synced().flatMap(SyncedPairs.Sending::tag));
     TaskGateway.Outcome outcome =
         system.gateway().deliver(effect, made -> writer.made(attempt, made), attempt.calls()::add);

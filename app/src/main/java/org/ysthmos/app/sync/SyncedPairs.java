@@ -260,6 +260,12 @@ public class SyncedPairs {
                     Optional.ofNullable(row.tag())));
   }
 
+  /** What both of a pair agreed on last; nothing of one that is not kept any more. */
+  Agreed agreed(Sending sending) {
+    SyncedRow row = mapper.pair(sending.bridge(), sending.pair());
+    return row == null ? new Agreed(Map.of(), Map.of()) : agreed(row);
+  }
+
   /** The fields whose values a side is to tell once it is written. */
   Set<String> wanted(Sending sending) {
     SyncedRow row = mapper.pair(sending.bridge(), sending.pair());

@@ -16,6 +16,8 @@ import org.ysthmos.core.gateway.CallLog;
 import org.ysthmos.core.gateway.RecordGateway;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.sync.Agreed;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -74,6 +76,28 @@ public class SyncedWrites {
               });
     }
     return held;
+  }
+
+  /**
+   * What both agreed on last, as the side that is written to stored it, by the keys of its fields;
+   * nothing of a task that is to be made.
+   */
+  public Map<String, Value> agreed(Sending sending) {
+    Map<String, Value> agreed = new HashMap<>();
+    bridges
+        .live(sending.bridge())
+        .flatMap(live -> live.version().between())
+        .ifPresent(
+            both -> {
+              Agreed last = pairs.agreed(sending);
+              for (CompiledTwoWay.Field field : both.fields()) {
+                Value value = last.of(sending.side(), field.rule().name());
+                if (value != Nothing.NOTHING) {
+                  agreed.put(field.at().of(sending.side()).shape().key(), value);
+                }
+              }
+            });
+    return agreed;
   }
 
   private static Optional<JsonNode> read(

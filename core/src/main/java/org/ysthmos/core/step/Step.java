@@ -42,6 +42,7 @@ public sealed interface Step
         DayIn,
         EdgeOfMonth,
         ByTable,
+        KeyByTable,
         As,
         ReadFlag,
         Split,

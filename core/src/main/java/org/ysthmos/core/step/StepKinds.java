@@ -39,6 +39,7 @@ public final class StepKinds {
           AtTime.KIND,
           DayIn.KIND,
           ByTable.KIND,
+          KeyByTable.KIND,
           As.KIND,
           ReadFlag.KIND,
           Split.KIND,

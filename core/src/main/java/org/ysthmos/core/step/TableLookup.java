@@ -37,10 +37,7 @@ record TableLookup(
   Computed one(Value value, Reading reading) {
     Optional<ReferenceTable> found = reading.table(definition.id());
     if (found.isEmpty() || !fits(found.get().definition())) {
-      return new Problem(
-          "the table “" + definition.name() + "” is no longer there, or has other columns",
-          definition.id(),
-          "Put the rule to work again with the table as it is now, then send again");
+      return noTable(definition);
     }
     ReferenceTable table = found.get();
     if (more.isEmpty()) {
@@ -58,6 +55,14 @@ record TableLookup(
       }
     }
     return ask(table, keys, value, reading);
+  }
+
+  /** That a table is not as it was when a rule was compiled for it. */
+  static Problem noTable(TableDefinition definition) {
+    return new Problem(
+        "the table “" + definition.name() + "” is no longer there, or has other columns",
+        definition.id(),
+        "Put the rule to work again with the table as it is now, then send again");
   }
 
   /** Whether a table has the columns that the rule was compiled for. */

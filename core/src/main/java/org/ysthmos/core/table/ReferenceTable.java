@@ -3,8 +3,12 @@ package org.ysthmos.core.table;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+import org.ysthmos.core.text.Letters;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
@@ -27,6 +31,9 @@ public final class ReferenceTable {
 
   private final TableDefinition definition;
   private final SequencedMap<List<String>, Row> rows;
+
+  /** Rows by the values of a column, made once somebody asks for it. */
+  private final Map<Integer, Map<String, List<Row>>> rowsByValue = new ConcurrentHashMap<>();
 
   private ReferenceTable(TableDefinition definition, SequencedMap<List<String>, Row> rows) {
     this.definition = definition;
@@ -73,6 +80,25 @@ public final class ReferenceTable {
 
   public List<Row> rows() {
     return List.copyOf(rows.sequencedValues());
+  }
+
+  /**
+   * The rows that hold a value in one of the value columns, in order.
+   *
+   * @param column its place, counted from 0
+   * @param value as it is shown
+   */
+  public List<Row> holding(int column, String value) {
+    return rowsByValue
+        .computeIfAbsent(column, this::byValue)
+        .getOrDefault(Letters.composed(value), List.of());
+  }
+
+  private Map<String, List<Row>> byValue(int column) {
+    return rows.values().stream()
+        .filter(row -> row.values().get(column) != Nothing.NOTHING)
+        .collect(
+            Collectors.groupingBy(row -> Letters.composed(row.values().get(column).display())));
   }
 
   public Optional<Row> find(List<String> keys) {

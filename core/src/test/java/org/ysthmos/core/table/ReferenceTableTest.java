@@ -20,9 +20,11 @@ import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.Seeds;
 import org.ysthmos.core.testkit.Steps;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 
 class ReferenceTableTest {
@@ -77,6 +79,25 @@ class ReferenceTableTest {
                     "by-table: { table: stewards, not-found: empty }",
                     ListValue.ofTexts("rui@tidewrack.example", "x", "olive@tidewrack.example"))))
         .isEqualTo("tb-11, tb-07");
+  }
+
+  /** What goes there by a table comes back by it, whatever its keys; what stands twice does not. */
+  @Test
+  void keyOfARowIsFoundByWhatItHolds() {
+    for (ReferenceTable.Row row : STEWARDS.rows()) {
+      Computed there = Steps.apply("by-table: stewards", Text.of(row.keys().getFirst()));
+      assertThat(Steps.shown(Steps.apply("key-by-table: stewards", (Value) there)))
+          .isEqualTo(row.keys().getFirst());
+    }
+    ReferenceTable twice =
+        STEWARDS.with(new ReferenceTable.Row(List.of("new@tidewrack.example"), values("tb-07")));
+    assertThat(twice.holding(0, "tb-07")).hasSize(2);
+    assertThat(twice.holding(0, "tb-11")).hasSize(1);
+    assertThat(twice.holding(0, "")).isEmpty();
+  }
+
+  private static List<Value> values(String person) {
+    return List.of(Constant.parse(person, ValueType.PERSON));
   }
 
   @Test
