@@ -142,6 +142,12 @@ const pin = (as: string) =>
     pinned.value = 'Pinned. It is checked each time the bridge goes live.'
   })
 
+const pinPair = (row: string, name: string) =>
+  tried(async () => {
+    await pinSample(props.id, draft.text.value, row, name)
+    pinned.value = `“${name}” is pinned, and checked each time the bridge goes live.`
+  })
+
 async function go(acceptExamples: boolean, acceptLoops: boolean) {
   if (await draft.putToWork(acceptExamples, acceptLoops)) {
     dialog.value = ''
@@ -245,7 +251,9 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
       v-if="proof"
       :id="id"
       :text="draft.text.value"
+      :pinned="pinned"
       @show="show"
+      @pin="pinPair"
       @close="proof = false"
     />
     <GoLive

@@ -66,6 +66,10 @@ describe('the proof sheet', () => {
     await view.get('button').trigger('click')
     await flushPromises()
     expect(view.text()).toContain('read and decided in 90 ms')
+    await view.get('tbody button').trigger('click')
+    expect(view.emitted('pin')).toEqual([[pair.id, 'Mend it']])
+    await view.setProps({ pinned: '“Mend it” is pinned.' })
+    expect(view.get('[role=status]').text()).toContain('is pinned')
   })
 
   it('filters by a reason that it counted', async () => {

@@ -10,8 +10,8 @@ import { csvOf } from '@/shared/format/csv'
 import { differs, reasonOf, reasonsOf } from './reasons'
 
 /** Every sample, or every pair, against every field; only the rows in sight are in the page. */
-const props = defineProps<{ id: string; text: string }>()
-const emit = defineEmits<{ show: [field: string]; close: [] }>()
+const props = defineProps<{ id: string; text: string; pinned?: string }>()
+const emit = defineEmits<{ show: [field: string]; pin: [row: string, name: string]; close: [] }>()
 const { now, zone } = useSession()
 const again = ref(false)
 const { data, error, loading, load } = useResource(() =>
@@ -118,12 +118,14 @@ function exportCsv() {
       <button class="btn" @click="exportCsv">Export as CSV</button>
       <button class="btn" @click="emit('close')">Close</button>
     </div>
+    <p v-if="isOfPairs && pinned" class="mid told" role="status">{{ pinned }}</p>
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <div v-if="data" class="scroll" tabindex="0" @scroll.passive="scrolled">
       <table class="rows">
         <thead>
           <tr>
             <th scope="col">{{ isOfPairs ? 'Pair' : 'Event' }}</th>
+            <th v-if="isOfPairs" scope="col"><span class="unseen">Example</span></th>
             <th scope="col">Verdict</th>
             <th v-for="(column, i) in data.columns" :key="column.key" scope="col">
               <button class="sort" @click="sortBy = sortBy === i ? -1 : i">
@@ -139,6 +141,15 @@ function exportCsv() {
               <span v-if="row.title" :title="row.record">{{ row.title }}</span>
               <span v-else class="mono">{{ row.record }}</span>
               <span class="dim when">{{ dayAndTime(row.time, now, zone) }}</span>
+            </td>
+            <td v-if="isOfPairs">
+              <button
+                class="pin"
+                :title="`Pins what becomes of “${row.title || row.record}”, to be checked each time the bridge goes live`"
+                @click="emit('pin', row.id, row.title || row.record)"
+              >
+                Pin
+              </button>
             </td>
             <td :title="row.because">
               <VerdictMark :kind="row.verdict" /> {{ row.verdict
@@ -211,6 +222,19 @@ table.rows td {
   max-width: 240px;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.told {
+  margin: 0;
+  padding: 0 20px 6px;
+}
+.pin {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
 }
 .sort,
 .cell {

@@ -101,6 +101,52 @@ class PairSheetIT extends BothWaysTestBase {
     assertThat(job(job).path("title").asText()).isEqualTo("Oil the lychgate");
   }
 
+  @Test
+  void rowIsPinnedWithBothTasksAsTheyAreAndHeldAgainstADraft() throws Exception {
+    pairedTask("Hang the bunting");
+    JsonNode row = row(sheet(document()), "Hang the bunting");
+    String wish =
+        JSON.createObjectNode()
+            .put("document", document().toString())
+            .put("sample", row.path("id").asText())
+            .put("name", "bunting")
+            .toString();
+    assertThat(sent(DRAFT + "/examples", wish).statusCode()).isEqualTo(204);
+    assertThat(checked(document(), "bunting")).isEmpty();
+
+    ObjectNode document = document();
+    ((ObjectNode) document.at("/fields")).remove("labels");
+    assertThat(checked(document, "bunting").toString()).contains("labels");
+
+    for (JsonNode example : examples(document())) {
+      send(
+          "DELETE", app("/api" + DRAFT + "/examples/" + example.path("id").asText()), "", Map.of());
+    }
+  }
+
+  private static java.net.http.HttpResponse<String> sent(String path, String body)
+      throws Exception {
+    return send("POST", app("/api" + path), body, Map.of("Content-Type", "application/json"));
+  }
+
+  private static JsonNode examples(JsonNode document) throws Exception {
+    String typed =
+        JSON.createObjectNode().put("document", document.toString()).put("revision", 0).toString();
+    var answer = sent(DRAFT + "/going", typed);
+    assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    return JSON.readTree(answer.body()).path("examples");
+  }
+
+  /** In what an example is not as expected. */
+  private static JsonNode checked(JsonNode document, String name) throws Exception {
+    for (JsonNode example : examples(document)) {
+      if (example.path("name").asText().equals(name)) {
+        return example.path("differences");
+      }
+    }
+    throw new AssertionError(name + " is not pinned");
+  }
+
   private static void held(String how, String body) throws Exception {
     var answer =
         send(

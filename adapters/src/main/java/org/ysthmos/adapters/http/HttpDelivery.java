@@ -25,6 +25,7 @@ import org.ysthmos.core.gateway.TaskGateway.Effect;
 import org.ysthmos.core.gateway.TaskGateway.Outcome;
 import org.ysthmos.core.gateway.TaskGateway.Progress;
 import org.ysthmos.core.gateway.TaskGateway.Undelivered;
+import org.ysthmos.core.json.PlainJson;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.value.Nothing;
@@ -267,19 +268,10 @@ final class HttpDelivery {
     for (Placed placed : write.fields()) {
       Value value = effect.fields().get(placed.field());
       if (value != null) {
-        set(into, placed.at(), PlainJson.of(value));
+        PlainJson.set(into, placed.at(), PlainJson.of(value));
       }
     }
     return into;
-  }
-
-  /** Sets a value where a pointer leads, in objects that are made as they are needed. */
-  private static void set(ObjectNode fields, Pointer at, JsonNode value) {
-    ObjectNode outer = fields;
-    for (String token : at.tokens().subList(0, at.tokens().size() - 1)) {
-      outer = outer.withObjectProperty(token);
-    }
-    outer.set(at.lastToken(), value);
   }
 
   private static ObjectNode body(Write write, ObjectNode fields) {

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decider;
@@ -40,7 +41,9 @@ public final class CheckCommand {
       Checks the bridge document FILE and decides events with it, without a server and without effect.
 
         --events FILE    CloudEvents, one a line; decided in order, each knowing those before it;
-                         those of other places and kinds are only there to be looked up
+                         those of other places and kinds are only there to be looked up; for a
+                         bridge that goes both ways, data that is the record with its id says how
+                         it stands then
         --records FILE   what lookups find, one a line: {"in": "system/collection", "record": {…}}
         --examples FILE  pinned examples, one a line; FILE with the ending .examples.ndjson if it is
                          there and nothing is said
@@ -93,19 +96,24 @@ public final class CheckCommand {
     report.bridge(bridge);
     List<PinnedExample> pinned = new ArrayList<>();
     for (Event event : events) {
-      Optional<String> unheard = unheard(bridge, event);
+      BridgeVersion seen = bridge.seenFrom(event.system(), event.collection());
+      Optional<String> unheard = unheard(seen, event);
       if (unheard.isPresent()) {
         // Lookups among the events may find it.
         world.receive(event);
         report.notHeard(event, unheard.get());
         continue;
       }
-      Decision decision = Decider.decide(bridge, event, world, Mode.PLAIN);
-      world.carryOut(event, decision);
+      if (bridge.between().isPresent()) {
+        world.tells(event);
+      }
+      Decision decision = Decider.decide(seen, event, world, Mode.PLAIN);
+      String name = event.record() + " " + event.kind();
+      PinnedExample pin = PinnedExample.pin(name, event, decision, bridge, world);
+      world.carryOut(bridge, event, decision);
       world.receive(event);
       report.decided(event, decision);
-      String name = event.record() + " " + event.kind();
-      pinned.add(PinnedExample.pin(name, event, decision, bridge, world));
+      pinned.add(pin);
     }
     int failed = 0;
     for (PinnedExample example : examples) {
@@ -141,8 +149,14 @@ public final class CheckCommand {
     var from = bridge.definition().from();
     if (!from.system().equals(event.system()) || !from.collection().equals(event.collection())) {
       return Optional.of(
-          "it is of %s/%s, the bridge listens to %s/%s"
-              .formatted(event.system(), event.collection(), from.system(), from.collection()));
+          "it is of %s/%s, the bridge listens to %s"
+              .formatted(
+                  event.system(),
+                  event.collection(),
+                  bridge.views().stream()
+                      .map(view -> view.definition().from())
+                      .map(place -> place.system() + "/" + place.collection())
+                      .collect(Collectors.joining(" and "))));
     }
     return from.events().contains(event.kind())
         ? Optional.empty()

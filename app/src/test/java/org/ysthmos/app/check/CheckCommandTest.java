@@ -69,6 +69,44 @@ class CheckCommandTest {
         .contains("6 events: 3 create, 1 unchanged, 1 passed by, 1 failed");
   }
 
+  /** Both tasks of a pair, in the order in which they were changed. */
+  @Test
+  void eventsOfBothSidesAreDecidedAsPairsAndPinned() throws Exception {
+    Path events = folder.resolve("both.ndjson");
+    Files.writeString(
+        events,
+        String.join(
+            "\n",
+            both("1", "works", "created", "gb-1", "'title': 'Oil it', 'lane': 'wanted'"),
+            both("2", "jobs", "changed", "new-1", "'title': 'Oil it', 'status': 'done'"),
+            both("3", "jobs", "created", "wl-9", "'title': 'Elsewhere', 'status': 'open'"),
+            both("4", "visits", "created", "x", "'title': 'X'")));
+    Path bridge = DEMO.resolve("bridges/works-both-ways.yaml");
+    Path pins = folder.resolve("pins.ndjson");
+    assertThat(run(bridge, "--events", events, "--pin", pins)).isZero();
+    assertThat(printed())
+        .contains("1  create  gb-1")
+        .contains("status  open")
+        .contains("2  update  new-1")
+        .contains("lane   finished")
+        .contains("3  passed by  wl-9")
+        .contains("the bridge listens to grounds-board/works and works-ledger/jobs");
+    out.reset();
+    assertThat(run(bridge, "--examples", pins)).as(printed()).isZero();
+    assertThat(printed()).contains("3 examples: 3 as expected, 0 not");
+  }
+
+  private static String both(
+      String id, String collection, String kind, String record, String fields) {
+    String system = collection.equals("works") ? "grounds-board" : "works-ledger";
+    return """
+        {"specversion":"1.0","id":"%s","source":"/%s/%s","type":"%s","subject":"%s",
+         "time":"2026-11-24T10:00:00Z","data":{"id":"%s",%s}}
+        """
+        .formatted(id, system, collection, kind, record, record, fields.replace('\'', '"'))
+        .replace("\n", "");
+  }
+
   @Test
   void examplesThatHoldEndWellAndOneThatDoesNotEndsWithOne() throws Exception {
     Path pins = folder.resolve("pins.ndjson");

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
@@ -24,6 +25,8 @@ import org.ysthmos.core.value.Value;
  * @param name what the example is about
  * @param event the event
  * @param answers what each lookup found then, by the lookup's name
+ * @param pair the two tasks that were a pair then, where a bridge goes both ways; empty if none
+ *     were
  * @param verdict the expected verdict, in the words of the screens
  * @param fields for the fields that are expected, by task and field, the expected value as it is
  *     displayed; a field that is not named may be anything
@@ -32,6 +35,7 @@ public record PinnedExample(
     String name,
     Event event,
     Map<String, List<JsonNode>> answers,
+    Optional<PairOfThen> pair,
     String verdict,
     Map<String, Map<String, String>> fields) {
 
@@ -41,7 +45,8 @@ public record PinnedExample(
   /**
    * Reads a line such as {@code {"example": "…", "event": {…}, "answers": {"report": [{…}]},
    * "expected": {"verdict": "create", "fields": {"title": "…"}}}}; with several tasks {@code
-   * "tasks": {"invite": {"title": "…"}}} in place of {@code fields}.
+   * "tasks": {"invite": {"title": "…"}}} in place of {@code fields}; of a bridge that goes both
+   * ways with its {@code "pair"}, and the sides as tasks.
    *
    * @throws IllegalArgumentException if it is no example; the message says what is missing
    */
@@ -68,6 +73,7 @@ public record PinnedExample(
         node.path("example").asText("unnamed"),
         CloudEventJson.read(node.path("event")),
         answers,
+        node.has("pair") ? Optional.of(PairOfThen.read(node.get("pair"))) : Optional.empty(),
         expected.get("verdict").asText(),
         fields);
   }
@@ -80,20 +86,27 @@ public record PinnedExample(
 
   /**
    * Pins an event with the answers that its lookups had in a decision, and with the result that it
-   * has then while no task exists.
+   * has then while no task exists; of a bridge that goes both ways with its pair as it is.
    */
   public static PinnedExample pin(
       String name, Event event, Decision seen, BridgeVersion bridge, World world) {
     Map<String, List<JsonNode>> answers = new LinkedHashMap<>();
     seen.answers().forEach(answer -> answers.put(answer.lookup(), answer.records()));
-    Decision decision = new PinnedExample(name, event, answers, "", Map.of()).decide(bridge, world);
+    Optional<PairOfThen> pair =
+        bridge
+            .between()
+            .flatMap(both -> both.sideOf(event.system(), event.collection()))
+            .flatMap(side -> world.synced(bridge.definition().id(), side, event.record()))
+            .map(PairOfThen::of);
+    Decision decision =
+        new PinnedExample(name, event, answers, pair, "", Map.of()).decide(bridge, world);
     Map<String, Map<String, String>> fields = new LinkedHashMap<>();
     for (TaskDecision task : decision.tasks()) {
       Map<String, String> shown = new LinkedHashMap<>();
       task.fields().forEach((field, value) -> shown.put(field, value.display()));
       fields.put(task.member(), shown);
     }
-    return new PinnedExample(name, event, answers, decision.verdict().words(), fields);
+    return new PinnedExample(name, event, answers, pair, decision.verdict().words(), fields);
   }
 
   public JsonNode write() {
@@ -101,6 +114,7 @@ public record PinnedExample(
     node.set("event", CloudEventJson.write(event));
     ObjectNode found = node.putObject("answers");
     answers.forEach((lookup, records) -> found.putArray(lookup).addAll(records));
+    pair.ifPresent(two -> node.set("pair", two.write()));
     ObjectNode expected = node.putObject("expected").put("verdict", verdict);
     ObjectNode tasks = JsonNodeFactory.instance.objectNode();
     fields.forEach((member, shown) -> shown.forEach(tasks.withObjectProperty(member)::put));
@@ -142,16 +156,20 @@ public record PinnedExample(
   }
 
   /**
-   * Decides the example with the answers that its lookups had then, and no pair.
+   * Decides the example with the answers that its lookups had then, and no pair but its own.
    *
    * @param world gives tables and calendars
    */
   public Decision decide(BridgeVersion bridge, World world) {
-    return Decider.decide(bridge, event, answersOfThen(world), Mode.PLAIN);
+    return Decider.decide(
+        bridge.seenFrom(event.system(), event.collection()),
+        event,
+        answersOfThen(world),
+        Mode.PLAIN);
   }
 
   /** The world of the example: what its lookups found then, and all else as it is now. */
   public World answersOfThen(World world) {
-    return new AnswersOfThen(answers, world);
+    return new AnswersOfThen(answers, pair, world);
   }
 }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.calendar.WorkingCalendar;
@@ -18,8 +19,8 @@ import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.gateway.CollectionRef;
-import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
@@ -33,7 +34,8 @@ public final class TrialWorld implements World {
 
   private final Catalog catalog;
   private final Map<String, ReferenceTable> tables;
-  private final Map<CollectionRef, List<JsonNode>> records = new HashMap<>();
+  private final TrialRecords records = new TrialRecords();
+  private final TrialPairs synced = new TrialPairs();
   private final List<Event> received = new ArrayList<>();
   private final Map<String, PairState> pairs = new HashMap<>();
   private final Set<MadeTask> tasks = new LinkedHashSet<>();
@@ -67,14 +69,35 @@ public final class TrialWorld implements World {
 
   /** Adds a record that lookups find. */
   public void add(String system, String collection, JsonNode record) {
-    records
-        .computeIfAbsent(new CollectionRef(system, collection), p -> new ArrayList<>())
-        .add(record);
+    records.add(new CollectionRef(system, collection), record);
   }
 
   /** Takes note that an event was received; lookups among the events find it from then on. */
   public void receive(Event event) {
     received.add(event);
+  }
+
+  /**
+   * An event tells how its record stands, before it is decided by a bridge that goes both ways:
+   * what it carries, if that is the record with its id, or that there is none any more.
+   */
+  public void tells(Event event) {
+    CollectionRef place = new CollectionRef(event.system(), event.collection());
+    if (event.kind().equals("removed")) {
+      records.remove(place, event.record());
+    } else if (event.data().path(TrialRecords.ID).asText().equals(event.record())) {
+      records.put(place, event.record(), event.data());
+    }
+  }
+
+  /**
+   * The same as {@link #carryOut(Event, Decision)}, with the pair of a bridge that goes both ways.
+   */
+  public void carryOut(BridgeVersion bridge, Event event, Decision decision) {
+    bridge
+        .between()
+        .ifPresentOrElse(
+            both -> synced.carryOut(both, decision, records), () -> carryOut(event, decision));
   }
 
   /** Keeps what a decision would have made of an event, so that later events know of it. */
@@ -113,31 +136,21 @@ public final class TrialWorld implements World {
               .filter(event -> event.system().equals(question.system()))
               .filter(event -> event.collection().equals(question.collection()))
               .map(Event::data)
-              .filter(data -> has(data, question))
+              .filter(data -> TrialRecords.holds(data, question.keys()))
               .toList());
     }
     CollectionRef place = new CollectionRef(question.system(), question.collection());
-    return new Found(
-        records.getOrDefault(place, List.of()).stream()
-            .filter(record -> has(record, question))
-            .toList());
-  }
-
-  /** Whether all key fields of a record hold what is asked; a key is a field's address or name. */
-  private boolean has(JsonNode record, Question question) {
-    for (Map.Entry<String, String> key : question.keys().entrySet()) {
-      String address = key.getKey().startsWith("/") ? key.getKey() : "/" + key.getKey();
-      JsonNode held = Pointer.parse(address).in(record);
-      if (!held.isValueNode() || held.isNull() || !held.asText().equals(key.getValue())) {
-        return false;
-      }
-    }
-    return true;
+    return new Found(records.holding(place, question.keys()));
   }
 
   @Override
   public Optional<PairState> pair(String bridge, MatchKey key) {
     return Optional.ofNullable(pairs.get(key.hash()));
+  }
+
+  @Override
+  public Optional<SyncedPair> synced(String bridge, Side side, String record) {
+    return synced.of(side, record);
   }
 
   /** Nobody works on a task that is never made. */

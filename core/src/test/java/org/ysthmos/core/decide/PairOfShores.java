@@ -13,7 +13,7 @@ import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
 /** The pair of the tasks b1 and l1, and what a decision writes to a side. */
-final class PairOfShores {
+public final class PairOfShores {
 
   private PairOfShores() {}
 
@@ -33,7 +33,7 @@ final class PairOfShores {
         Optional.empty());
   }
 
-  static SyncedPair pair() {
+  public static SyncedPair pair() {
     return pair(new Agreed(held("Mend", "doing"), held("Mend", "in-work")), Map.of());
   }
 

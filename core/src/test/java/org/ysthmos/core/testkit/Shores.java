@@ -210,10 +210,13 @@ public final class Shores implements World {
     return asked;
   }
 
+  public static Event event(Side side, String kind, String record, String data) {
+    return Garden.event(side == Side.LEFT ? "board/tasks" : "ledger/jobs", kind, record, data);
+  }
+
   /** Decides an event of one of both sides. */
   public Decision decide(String yaml, Side side, String kind, String record, String data) {
-    String place = side == Side.LEFT ? "board/tasks" : "ledger/jobs";
-    Event event = Garden.event(place, kind, record, data);
+    Event event = event(side, kind, record, data);
     BridgeVersion seen = bridge(yaml).seenFrom(event.system(), event.collection());
     return Decider.decide(seen, event, this, Mode.EXPLAINED);
   }

@@ -20,6 +20,7 @@ import org.ysthmos.app.desk.trial.ProofSheet.ProofColumn;
 import org.ysthmos.app.desk.trial.ProofSheet.ProofRow;
 import org.ysthmos.app.desk.trial.ProofSheet.SheetView;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.sync.SyncedLooks;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -32,6 +33,7 @@ import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.sync.FieldOutcome;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.value.Nothing;
@@ -158,13 +160,29 @@ class PairSheet {
   }
 
   private Decision decide(BridgeVersion version, Side side, String record) {
-    CompiledTwoWay.CompiledPlace place = version.between().orElseThrow().place(side);
-    var look = SyncedLooks.event(place, record, Look.PLAIN, clock.instant());
+    Event look = event(version, side, record);
     return Decider.decide(
-        version.seenFrom(look.systemId(), look.collectionId()),
-        ReceivedEvents.event(look),
-        world,
-        Mode.PLAIN);
+        version.seenFrom(look.system(), look.collection()), look, world, Mode.PLAIN);
+  }
+
+  private Event event(BridgeVersion version, Side side, String record) {
+    CompiledTwoWay.CompiledPlace place = version.between().orElseThrow().place(side);
+    return ReceivedEvents.event(SyncedLooks.event(place, record, Look.PLAIN, clock.instant()));
+  }
+
+  /**
+   * The look at the task of a row.
+   *
+   * @param row its id
+   * @throws ApiProblem if it is none
+   */
+  Event eventOf(BridgeVersion version, String row) {
+    for (Side side : Side.values()) {
+      if (row.startsWith(side + "/")) {
+        return event(version, side, row.substring(side.name().length() + 1));
+      }
+    }
+    throw ApiProblem.notFound("pair of the sheet", row);
   }
 
   /** The title of the task that was read, on the left if it is there. */

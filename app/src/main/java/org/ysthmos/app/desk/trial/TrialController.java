@@ -16,7 +16,6 @@ import org.ysthmos.app.desk.draft.DraftCompiler;
 import org.ysthmos.app.desk.draft.DraftJson;
 import org.ysthmos.app.desk.draft.DraftStart;
 import org.ysthmos.app.desk.draft.Typed;
-import org.ysthmos.app.desk.sample.Sample;
 import org.ysthmos.app.desk.sample.SampleWorld;
 import org.ysthmos.app.desk.sample.Samples;
 import org.ysthmos.app.desk.sample.SourceReading;
@@ -30,6 +29,7 @@ import org.ysthmos.core.bridge.StatusField;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.trial.PinnedExample;
 
@@ -65,6 +65,7 @@ class TrialController {
 
   private final DeskTrial trial;
   private final ProofSheet proof;
+  private final PairSheet pairs;
   private final Samples samples;
   private final SourceReading source;
   private final SampleWorld world;
@@ -76,6 +77,7 @@ class TrialController {
   TrialController(
       DeskTrial trial,
       ProofSheet proof,
+      PairSheet pairs,
       Samples samples,
       SourceReading source,
       SampleWorld world,
@@ -85,6 +87,7 @@ class TrialController {
       Catalog catalog) {
     this.trial = trial;
     this.proof = proof;
+    this.pairs = pairs;
     this.samples = samples;
     this.source = source;
     this.world = world;
@@ -155,16 +158,22 @@ class TrialController {
     samples.remove(id, sample);
   }
 
-  /** Pins a sample with what the draft makes of it now. */
+  /** Pins a sample, or a row of a sheet of pairs, with what the draft makes of it now. */
   @PostMapping("/examples")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void pin(@PathVariable String id, @RequestBody PinWish wish) {
     BridgeVersion version = BridgeCompiler.compile(wish.document(), 1, catalog);
-    Sample sample =
-        samples.find(id, DraftStart.of(DraftJson.parse(wish.document())), wish.sample());
-    Decision seen = Decider.decide(version, sample.event(), world, Mode.PLAIN);
-    String name = wish.name().isBlank() ? sample.event().record() : wish.name().strip();
-    examples.add(id, List.of(PinnedExample.pin(name, sample.event(), seen, version, world)));
+    Event event =
+        version.between().isPresent()
+            ? pairs.eventOf(version, wish.sample())
+            : samples
+                .find(id, DraftStart.of(DraftJson.parse(wish.document())), wish.sample())
+                .event();
+    Decision seen =
+        Decider.decide(
+            version.seenFrom(event.system(), event.collection()), event, world, Mode.PLAIN);
+    String name = wish.name().isBlank() ? event.record() : wish.name().strip();
+    examples.add(id, List.of(PinnedExample.pin(name, event, seen, version, world)));
   }
 
   @DeleteMapping("/examples/{example}")

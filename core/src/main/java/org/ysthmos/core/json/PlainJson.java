@@ -1,8 +1,9 @@
-package org.ysthmos.adapters.http;
+package org.ysthmos.core.json;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Decimal;
@@ -16,13 +17,22 @@ import org.ysthmos.core.value.Text;
 import org.ysthmos.core.value.Value;
 
 /** Values as a JSON system takes them: a moment as RFC 3339 in UTC, nothing as null. */
-final class PlainJson {
+public final class PlainJson {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
   private PlainJson() {}
 
-  static JsonNode of(Value value) {
+  /** Sets a value where a pointer leads, in objects that are made as they are needed. */
+  public static void set(ObjectNode record, Pointer at, JsonNode value) {
+    ObjectNode outer = record;
+    for (String token : at.tokens().subList(0, at.tokens().size() - 1)) {
+      outer = outer.withObjectProperty(token);
+    }
+    outer.set(at.lastToken(), value);
+  }
+
+  public static JsonNode of(Value value) {
     return switch (value) {
       case Decimal decimal -> JSON.numberNode(decimal.number());
       case Flag flag -> JSON.booleanNode(flag.yes());
