@@ -140,6 +140,20 @@ class Together extends Processes {
     }
   }
 
+  /** The same, and waits until each was asked. */
+  void askAllAndWait() {
+    List<String> before = polls().stream().map(poll -> poll.path("askedAt").asText()).toList();
+    askAll();
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .pollInterval(Duration.ofMillis(100))
+        .until(
+            () ->
+                polls().stream()
+                    .map(poll -> poll.path("askedAt").asText())
+                    .noneMatch(before::contains));
+  }
+
   private List<JsonNode> polls() {
     JsonNode polls = json("GET", appAddress() + "/api/polls", "", Map.of());
     return StreamSupport.stream(polls.spliterator(), false).toList();
