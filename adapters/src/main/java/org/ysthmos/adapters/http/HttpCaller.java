@@ -72,6 +72,7 @@ public final class HttpCaller implements AutoCloseable {
    * @param tag the entity tag of what was answered
    * @param challenges how it wants calls to be signed in: the values of the {@code
    *     WWW-Authenticate} headers
+   * @param ahead by how much its clock is ahead of ours; zero where that is not known
    */
   public record Answered(
       int status,
@@ -79,7 +80,8 @@ public final class HttpCaller implements AutoCloseable {
       Optional<Duration> retryAfter,
       List<String> links,
       Optional<String> tag,
-      List<String> challenges)
+      List<String> challenges,
+      Duration ahead)
       implements Answer {}
 
   /**
@@ -139,6 +141,9 @@ public final class HttpCaller implements AutoCloseable {
 
   /** How many times the limit of one read a whole call may take. */
   private static final int READS_IN_A_CALL = 3;
+
+  /** A clock that is off by less is taken for right. */
+  private static final Duration LEAST_AHEAD = Duration.ofSeconds(5);
 
   /** How many times that of a whole call an answer may take that is read as it comes. */
   private static final int CALLS_IN_A_STREAM = 10;
@@ -338,7 +343,21 @@ public final class HttpCaller implements AutoCloseable {
         retryAfter,
         values(response, "Link"),
         Optional.ofNullable(response.getFirstHeader("ETag")).map(Header::getValue),
-        values(response, "WWW-Authenticate"));
+        values(response, "WWW-Authenticate"),
+        ahead(response, now));
+  }
+
+  /**
+   * By how much the clock of the system is ahead, by the time at which it says that it answered
+   * (RFC 9110, 6.6.1). That is told in whole seconds, so that a little says nothing.
+   */
+  private static Duration ahead(ClassicHttpResponse response, Instant now) {
+    return Optional.ofNullable(response.getFirstHeader("Date"))
+        .map(Header::getValue)
+        .flatMap(HttpDate::read)
+        .map(date -> Duration.between(now, date))
+        .filter(ahead -> ahead.abs().compareTo(LEAST_AHEAD) >= 0)
+        .orElse(Duration.ZERO);
   }
 
   private static List<String> values(ClassicHttpResponse response, String header) {

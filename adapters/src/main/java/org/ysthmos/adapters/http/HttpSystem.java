@@ -80,7 +80,7 @@ public final class HttpSystem implements SystemGateway {
   private LookupAnswer found(Find find, Answered answered) {
     return find.items()
         .map(items -> items(items, answered.body()))
-        .orElseGet(() -> new Found(List.of(answered.body()), answered.tag()));
+        .orElseGet(() -> new Found(List.of(answered.body()), answered.tag(), answered.ahead()));
   }
 
   private LookupAnswer items(Pointer at, JsonNode body) {

@@ -6,6 +6,7 @@ import com.sun.net.httpserver.HttpServer;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,6 +36,17 @@ class HttpSystemTest extends WithScriptedSystem {
     Failure failure =
         ((TaskGateway.Undelivered) deliver(true, Optional.empty(), fields())).failure();
     assertThat(failure.retryAfter()).contains(wait);
+  }
+
+  /** The server says the time of this machine, and the clock here stands still in 1994. */
+  @Test
+  void clockOfASystemIsKnownByTheDateOfItsAnswer() {
+    willAnswer(200, "{\"id\":\"1\"}");
+    SequencedMap<String, String> keys = new LinkedHashMap<>();
+    keys.put("id", "1");
+    World.Found found = (World.Found) system.find("orders", keys, calls::add);
+    assertThat(found.ahead())
+        .isCloseTo(Duration.between(NOW, Instant.now()), Duration.ofMinutes(5));
   }
 
   @Test

@@ -27,6 +27,8 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.bridge.TwoWay;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
@@ -34,8 +36,10 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /** What one decision asks of the outside, asked for real, and taken down for its story. */
@@ -57,6 +61,13 @@ final class EngineWorld implements World {
 
   private final Sources sources;
   private final Systems systems;
+
+  /** So many other pairs are looked through for tasks that had a field. */
+  private static final int MOST_OTHERS = 50;
+
+  /** So many of them are read. */
+  private static final int OTHERS_READ = 3;
+
   private final Pairs pairs;
   private final Tables tables;
   private final ReceivedEvents received;
@@ -192,6 +203,58 @@ final class EngineWorld implements World {
   public Optional<SyncedPair> synced(String bridge, Side side, String record) {
     syncedSeen = sources.synced().find(bridge, side, record);
     return syncedSeen.pair();
+  }
+
+  /** Asks for a few other tasks that had the field: what all of them lack, nobody emptied. */
+  @Override
+  public Optional<Failure> vanished(SyncedPair pair, FieldAsked asked) {
+    Side side = asked.side();
+    String name = asked.field().rule().name();
+    int lacking = 0;
+    for (SyncedPair other : sources.synced().some(pair.key().bridge(), MOST_OTHERS)) {
+      Optional<String> record = other.records().of(side);
+      if (record.isPresent()
+          && lacking < OTHERS_READ
+          && !other.key().equals(pair.key())
+          && other.agreed().of(side, name) != Nothing.NOTHING) {
+        SequencedMap<String, String> keys = new LinkedHashMap<>();
+        keys.put("id", record.get());
+        TwoWay.Place place = asked.place().rule();
+        switch (ask(place.system(), place.collection(), keys)) {
+          case Unanswered unanswered -> {
+            return Optional.of(unanswered.failure());
+          }
+          case Found found -> {
+            for (JsonNode task : found.records()) {
+              if (!asked.field().at().of(side).read().in(task).isMissingNode()) {
+                return Optional.empty();
+              }
+              lacking++;
+            }
+          }
+        }
+      }
+    }
+    return lacking == 0 ? Optional.empty() : Optional.of(vanished(asked, lacking));
+  }
+
+  private static Failure vanished(FieldAsked asked, int lacking) {
+    CollectionShape shape = asked.place().shape();
+    CompiledTwoWay.FieldOf at = asked.field().at().of(asked.side());
+    return Failure.of(
+            FailureKind.SHAPE_CHANGED,
+            "%s tells no “%s” of a %s any more (%s): this one had it, and so had %s that %s read"
+                .formatted(
+                    shape.systemName(),
+                    at.shape().name(),
+                    shape.recordWord(),
+                    at.read(),
+                    lacking == 1 ? "another" : lacking + " others",
+                    lacking == 1 ? "was" : "were"))
+        .withField(at.shape().name(), "")
+        .withRemedy(
+            "See on Systems what it may be called now and change the bridge, then send again;"
+                + " nothing was emptied on the other side");
   }
 
   /** Another pair than that of the event, which alone is kept as the decision saw it. */

@@ -75,6 +75,16 @@ interface SyncedMapper {
           + " FROM synced_pair WHERE bridge_id = #{bridge} AND right_record = #{record}")
   @Nullable SyncedRow ofRight(@Param("bridge") String bridge, @Param("record") String record);
 
+  /** Some of a bridge, the same each time. */
+  @Select(
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM synced_pair WHERE bridge_id = #{bridge} AND parted_at IS NULL
+          ORDER BY bridge_id, pair_hash LIMIT #{most}
+          """)
+  List<SyncedRow> some(@Param("bridge") String bridge, @Param("most") int most);
+
   /** The pair of a task of a side. */
   default @Nullable SyncedRow of(String bridge, Side side, String record) {
     return side == Side.LEFT ? ofLeft(bridge, record) : ofRight(bridge, record);

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -70,6 +71,11 @@ public class SyncedPairs {
   public Seen find(String bridge, Side side, String record) {
     SyncedRow row = mapper.of(bridge, side, record);
     return row == null ? Seen.NONE : new Seen(row.revision(), Optional.of(pair(row)));
+  }
+
+  /** Some pairs of a bridge that are not parted. */
+  public List<SyncedPair> some(String bridge, int most) {
+    return mapper.some(bridge, most).stream().map(this::pair).toList();
   }
 
   private SyncedPair pair(SyncedRow row) {

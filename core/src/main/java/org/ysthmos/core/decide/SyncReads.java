@@ -1,6 +1,8 @@
 package org.ysthmos.core.decide;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +16,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.sync.TaskNow;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /** Reads the tasks of both sides as they stand now, for one decision. */
@@ -29,7 +32,7 @@ final class SyncReads {
   }
 
   /** A task as it was read; empty if there is none. */
-  record Read(Optional<JsonNode> record, Optional<String> tag) {}
+  record Read(Optional<JsonNode> record, Optional<String> tag, Duration ahead) {}
 
   /** What keeps an event from being decided further. */
   static final class Stopped extends Exception {
@@ -61,7 +64,7 @@ final class SyncReads {
       case World.Unanswered unanswered -> throw new Stopped(unanswered.failure());
       case World.Found found -> {
         answers.add(new Decision.Answer(Synced.word(side), question, found.records()));
-        yield new Read(found.records().stream().findFirst(), found.tag());
+        yield new Read(found.records().stream().findFirst(), found.tag(), found.ahead());
       }
     };
   }
@@ -80,8 +83,32 @@ final class SyncReads {
     TwoWay.Place at = both.place(side).rule();
     JsonNode record = read.record().orElseThrow();
     String id = pair.records().of(side).orElseThrow();
-    return new TaskNow(
-        values(side, id, record), world.changedAt(at.system(), at.collection(), record));
+    refuseVanished(pair, side, record);
+    // A clock that is wrong there would else make every change of that side the later one.
+    Optional<Instant> changed =
+        world.changedAt(at.system(), at.collection(), record).map(time -> time.minus(read.ahead()));
+    return new TaskNow(values(side, id, record), changed);
+  }
+
+  /**
+   * A field that a side does not tell any more, as it is called otherwise by now, would look as if
+   * somebody had emptied it, in every task.
+   */
+  private void refuseVanished(World.SyncedPair pair, Side side, JsonNode record) throws Stopped {
+    for (CompiledTwoWay.Field field : both.fields()) {
+      CompiledTwoWay.FieldOf at = field.at().of(side);
+      boolean lacks =
+          at.part() == CompiledTwoWay.Part.FIELD
+              && at.read().in(record).isMissingNode()
+              && pair.agreed().of(side, field.rule().name()) != Nothing.NOTHING;
+      if (lacks) {
+        Optional<Failure> vanished =
+            world.vanished(pair, new World.FieldAsked(both.place(side), side, field));
+        if (vanished.isPresent()) {
+          throw new Stopped(vanished.get());
+        }
+      }
+    }
   }
 
   /** That a task is not there, though nobody told so. */

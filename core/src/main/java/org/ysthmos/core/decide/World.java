@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
@@ -76,6 +77,14 @@ public interface World extends Reading.Surroundings {
    */
   default Optional<SyncedPair> named(String bridge, Side side, String record) {
     return synced(bridge, side, record);
+  }
+
+  /**
+   * Why a field that a task lacks, though it had it, cannot be taken for one that somebody emptied:
+   * no other task that had it tells it any more either. Empty if it can.
+   */
+  default Optional<Failure> vanished(SyncedPair pair, FieldAsked asked) {
+    return Optional.empty();
   }
 
   /** When a record was changed last, by its system's own time; empty if it does not say. */
@@ -146,16 +155,26 @@ public interface World extends Reading.Surroundings {
    * The records found; none is an answer too.
    *
    * @param tag the entity tag of the one that was asked for, where it came with one
+   * @param ahead by how much the clock of the system was ahead of ours when it answered; negative
+   *     if it was behind, zero where that is not known
    */
-  record Found(List<JsonNode> records, Optional<String> tag) implements LookupAnswer {
+  record Found(List<JsonNode> records, Optional<String> tag, Duration ahead)
+      implements LookupAnswer {
     public Found {
       records = List.copyOf(records);
+    }
+
+    public Found(List<JsonNode> records, Optional<String> tag) {
+      this(records, tag, Duration.ZERO);
     }
 
     public Found(List<JsonNode> records) {
       this(records, Optional.empty());
     }
   }
+
+  /** A field of a task on a side, as a bridge that goes both ways reads it. */
+  record FieldAsked(CompiledTwoWay.CompiledPlace place, Side side, CompiledTwoWay.Field field) {}
 
   /** The system could not answer. */
   record Unanswered(Failure failure) implements LookupAnswer, TouchAnswer {}

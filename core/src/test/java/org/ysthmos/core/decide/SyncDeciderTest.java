@@ -5,6 +5,7 @@ import static org.ysthmos.core.decide.PairOfShores.held;
 import static org.ysthmos.core.decide.PairOfShores.pair;
 import static org.ysthmos.core.decide.PairOfShores.to;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Map;
@@ -272,6 +273,13 @@ class SyncDeciderTest {
     assertThat(to(Side.LEFT, decision).orElseThrow().fields())
         .containsEntry("due", new Moment(Instant.parse("2026-12-09T17:00:00Z")));
     assertThat(to(Side.RIGHT, decision)).isEmpty();
+
+    // The ledger says eleven, and its clock was two hours ahead: it was nine.
+    Decision behind =
+        shores.ahead(Side.RIGHT, Duration.ofHours(2)).decide(Side.LEFT, "changed", "b1");
+    assertThat(to(Side.RIGHT, behind).orElseThrow().fields())
+        .containsEntry("due", new Day(LocalDate.parse("2026-12-05")));
+    assertThat(to(Side.LEFT, behind)).isEmpty();
   }
 
   @Test

@@ -20,6 +20,7 @@ import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
@@ -99,6 +100,7 @@ public final class Shores implements World {
   private final List<String> asked = new ArrayList<>();
   private Optional<SyncedPair> pair = Optional.empty();
   private final List<SyncedPair> others = new ArrayList<>();
+  private final Map<Side, Duration> ahead = new HashMap<>();
   private boolean waits;
   private boolean answers = true;
   private boolean made;
@@ -205,6 +207,12 @@ public final class Shores implements World {
     return this;
   }
 
+  /** The clock of a side is wrong. */
+  public Shores ahead(Side side, Duration by) {
+    ahead.put(side, by);
+    return this;
+  }
+
   /** The records that were read, in order. */
   public List<String> asked() {
     return asked;
@@ -235,7 +243,10 @@ public final class Shores implements World {
     ObjectNode record = records.get(id);
     return record == null
         ? new Found(List.of())
-        : new Found(List.of(record), Optional.of("tag of " + id));
+        : new Found(
+            List.of(record),
+            Optional.of("tag of " + id),
+            ahead.getOrDefault(Synced.sideOf(lookup), Duration.ZERO));
   }
 
   /** Only the board has pages. */
