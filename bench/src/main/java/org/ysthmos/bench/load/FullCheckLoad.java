@@ -9,7 +9,11 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Path;
+import java.util.Iterator;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 
 /** Full checks of many pairs, against bare reading of both lists in the same run. */
 final class FullCheckLoad {
@@ -54,7 +58,48 @@ final class FullCheckLoad {
     double some = check("of %,d pairs, one of %d changed".formatted(pairs, CHANGED_EACH));
     say("against bare reading: %.1f (ratio)".formatted(some / yardstick));
     say("found in the first: %.1f s".formatted(found));
+    bulk(pairs / 2);
   }
+
+  /** Half of all tasks are edited at once on one side, which tells of each. */
+  private void bulk(int edits) {
+    long calls = shores.calls();
+    long began = System.nanoTime();
+    List<String> edited = shores.retitle("south", 2, EDITED);
+    Iterator<String> left = edited.iterator();
+    try (ExecutorService senders = Executors.newFixedThreadPool(SENDERS)) {
+      for (int i = 0; i < SENDERS; i++) {
+        senders.execute(() -> tell(left));
+      }
+    }
+    double told = (System.nanoTime() - began) / 1e9;
+    while (shores.titled("north", EDITED) < edits) {
+      Load.pause(50);
+    }
+    double seconds = (System.nanoTime() - began) / 1e9;
+    say(
+        "bulk edit of %,d tasks: told in %.1f s, carried across in %.1f s (%.0f a second), %.2f calls each"
+            .formatted(
+                edits, told, seconds, edits / seconds, (shores.calls() - calls) / (double) edits));
+    check("after the bulk edit");
+  }
+
+  private void tell(Iterator<String> left) {
+    while (true) {
+      String id;
+      synchronized (left) {
+        if (!left.hasNext()) {
+          return;
+        }
+        id = left.next();
+      }
+      running.hook(
+          "shores/south", "edit-" + id, "{\"id\":\"%s\",\"event\":\"changed\"}".formatted(id));
+    }
+  }
+
+  private static final String EDITED = ", again";
+  private static final int SENDERS = 16;
 
   private static final String ALL_NOT_MADE = "{\"kinds\":[\"NOT_MADE\"],\"numbers\":null}";
 

@@ -88,11 +88,16 @@ final class Running implements AutoCloseable {
   /** Sends one webhook; gives how long it took in nanoseconds. */
   long send() {
     long number = next.incrementAndGet();
+    return hook("source/notes", "e-" + number, body(number));
+  }
+
+  /** The same for any collection. */
+  long hook(String collection, String event, String body) {
     HttpRequest request =
-        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + "/hooks/source/notes"))
+        HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + "/hooks/" + collection))
             .header("Source-Secret", "s")
-            .header("Source-Event", "e-" + number)
-            .POST(HttpRequest.BodyPublishers.ofString(body(number)))
+            .header("Source-Event", event)
+            .POST(HttpRequest.BodyPublishers.ofString(body))
             .build();
     long began = System.nanoTime();
     try {

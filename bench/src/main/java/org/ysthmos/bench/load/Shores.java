@@ -96,6 +96,26 @@ final class Shores implements AutoCloseable {
     }
   }
 
+  /** Somebody gives every so-manieth task another title; gives their ids. */
+  List<String> retitle(String place, int each, String more) {
+    Place of = place(place);
+    List<String> changed = new ArrayList<>();
+    for (int i = 0; i < of.size(); i += each) {
+      String id = of.order.get(i);
+      of.tasks.computeIfPresent(
+          id, (any, task) -> task.deepCopy().put("title", task.path("title").asText() + more));
+      changed.add(id);
+    }
+    return changed;
+  }
+
+  /** How many tasks have a title that ends so. */
+  long titled(String place, String ending) {
+    return place(place).tasks.values().stream()
+        .filter(task -> task.path("title").asText().endsWith(ending))
+        .count();
+  }
+
   private void answer(HttpExchange exchange) throws IOException {
     calls.incrementAndGet();
     String[] path = exchange.getRequestURI().getPath().substring(1).split("/", -1);
