@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.Files;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -120,6 +121,30 @@ abstract class BothWaysTestBase extends AppTestBase {
       }
     }
     return Optional.empty();
+  }
+
+  static String jobIdOf(String task) throws Exception {
+    return jobOf(task).orElseThrow().path("id").asText();
+  }
+
+  /** A task of the board that is being done, and that is across by now. */
+  static String pairedTask(String title) throws Exception {
+    String task =
+        makeTask("{\"title\":\"%s\",\"lane\":\"doing\",\"labels\":[\"board\"]}".formatted(title))
+            .path("id")
+            .asText();
+    quiet();
+    return task;
+  }
+
+  /** The demo's bridge, as its document says it. */
+  static String demoDocument() throws Exception {
+    return Files.readString(SETUP.resolve("bridges").resolve(BRIDGE + ".yaml"));
+  }
+
+  static void goLive(String document) throws Exception {
+    var put = putBridge(BRIDGE, document);
+    assertThat(put.statusCode()).as(put.body()).isBetween(200, 204);
   }
 
   static List<JsonNode> disagreements() {

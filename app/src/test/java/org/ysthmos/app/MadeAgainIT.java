@@ -3,7 +3,6 @@ package org.ysthmos.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.nio.file.Files;
 import java.util.List;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.AfterEach;
@@ -13,23 +12,14 @@ import org.junit.jupiter.api.Test;
 /** A task of a pair that somebody removed is made again, where the bridge says so. */
 class MadeAgainIT extends BothWaysTestBase {
 
-  private static String document() throws Exception {
-    return Files.readString(SETUP.resolve("bridges").resolve(BRIDGE + ".yaml"));
-  }
-
-  private static void goLive(String document) throws Exception {
-    var put = putBridge(BRIDGE, document);
-    assertThat(put.statusCode()).as(put.body()).isBetween(200, 204);
-  }
-
   @BeforeEach
   void tasksOfTheBoardAreMadeAgain() throws Exception {
-    goLive(document().replace("if-gone: part", "if-gone: make-again"));
+    goLive(demoDocument().replace("if-gone: part", "if-gone: make-again"));
   }
 
   @AfterEach
   void asTheDemoSays() throws Exception {
-    goLive(document());
+    goLive(demoDocument());
   }
 
   private static List<String> called(String title) throws Exception {

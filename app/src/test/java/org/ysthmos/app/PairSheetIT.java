@@ -48,15 +48,6 @@ class PairSheetIT extends BothWaysTestBase {
     throw new AssertionError(field + " is not in " + sheet.path("columns"));
   }
 
-  private static String pairedTask(String title) throws Exception {
-    String task =
-        makeTask("{\"title\":\"%s\",\"lane\":\"doing\",\"labels\":[\"board\"]}".formatted(title))
-            .path("id")
-            .asText();
-    quiet();
-    return task;
-  }
-
   @Test
   void pairsOfWhichNothingChangedAgreeAndStandOnce() throws Exception {
     pairedTask("Coil the hoses");
@@ -74,7 +65,7 @@ class PairSheetIT extends BothWaysTestBase {
   @Test
   void whatADraftWouldWriteStandsBesideWhatTheLiveVersionWould() throws Exception {
     String task = pairedTask("Oil the gate");
-    String job = jobOf(task).orElseThrow().path("id").asText();
+    String job = jobIdOf(task);
     held("PUT", "{\"because\":\"Looking at it first\"}");
     try {
       changeTask(task, "{\"title\":\"Oil the lychgate\",\"lane\":\"finished\"}");

@@ -36,10 +36,6 @@ class PartsIT extends BothWaysTestBase {
     return job(job).path("parent").asText();
   }
 
-  private static String jobIdOf(String task) throws Exception {
-    return jobOf(task).orElseThrow().path("id").asText();
-  }
-
   /** The task that stands for a job. */
   private static String taskOf(String job) {
     return StreamSupport.stream(api("/pairs?id=" + job).spliterator(), false)

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.nio.file.Files;
 import java.time.Duration;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -14,37 +13,15 @@ import org.junit.jupiter.api.Test;
 /** A task whose other one somebody removed goes as well, where the bridge says so. */
 class TakenAwayIT extends BothWaysTestBase {
 
-  private static String document() throws Exception {
-    return Files.readString(SETUP.resolve("bridges").resolve(BRIDGE + ".yaml"));
-  }
-
-  private static void goLive(String document) throws Exception {
-    var put = putBridge(BRIDGE, document);
-    assertThat(put.statusCode()).as(put.body()).isBetween(200, 204);
-  }
-
   @BeforeEach
   void jobsGoWithTheirTasks() throws Exception {
-    goLive(document().replace("if-gone: part", "if-gone: delete"));
+    goLive(demoDocument().replace("if-gone: part", "if-gone: delete"));
   }
 
   @AfterEach
   void asTheDemoSays() throws Exception {
-    goLive(document());
+    goLive(demoDocument());
     send("DELETE", "http://127.0.0.1:" + LEDGER.port() + "/control/faults", "", Map.of());
-  }
-
-  private static String pairedTask(String title) throws Exception {
-    String task =
-        makeTask("{\"title\":\"%s\",\"lane\":\"doing\",\"labels\":[\"board\"]}".formatted(title))
-            .path("id")
-            .asText();
-    quiet();
-    return task;
-  }
-
-  private static String jobIdOf(String task) throws Exception {
-    return jobOf(task).orElseThrow().path("id").asText();
   }
 
   private static boolean isThere(String job) throws Exception {

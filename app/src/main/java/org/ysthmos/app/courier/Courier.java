@@ -57,8 +57,8 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   private final Bridges bridges;
   private final Pairs pairs;
   private final GoneTasks gone;
-  private final TaskLooks looks;
-  private final Recalling recalling;
+  private final ByOthersWriter others;
+  private final Removals removals;
   private final SyncedWrites synced;
   private final AppClock clock;
   private final BackOff backOff;
@@ -75,8 +75,8 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       Bridges bridges,
       Pairs pairs,
       GoneTasks gone,
-      TaskLooks looks,
-      Recalling recalling,
+      ByOthersWriter others,
+      Removals removals,
       SyncedWrites synced,
       AppClock clock,
       Settings settings,
@@ -90,8 +90,8 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     this.bridges = bridges;
     this.pairs = pairs;
     this.gone = gone;
-    this.looks = looks;
-    this.recalling = recalling;
+    this.others = others;
+    this.removals = removals;
     this.synced = synced;
     this.clock = clock;
     this.backOff = settings.retry().backOff();
@@ -186,11 +186,13 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     }
     Attempt attempt = attempt(claimed, system.get().description().name());
     Optional<String> record = Optional.ofNullable(delivery.recordId());
-    if (attempt.isRecall() && isSettledByALook(attempt, system.get(), record.orElseThrow())) {
+    Removals.Unsettled unsettled = failure -> settle(attempt, system.get(), failure, Doubt.NONE);
+    if (attempt.isRecall()
+        && removals.isSettledByALook(attempt, system.get(), record.orElseThrow(), unsettled)) {
       return;
     }
     if (delivery.kind() == EffectKind.REMOVE) {
-      remove(attempt, system.get(), record.orElseThrow());
+      removals.remove(attempt, system.get(), record.orElseThrow(), unsettled);
     } else {
       goOn(attempt, system.get(), record, claimed.doubt());
     }
@@ -308,9 +310,9 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       }
       case TaskGateway.Undelivered undelivered -> {
         Failure failure = undelivered.failure();
-        if (isOvertaken(attempt, failure)) {
+        if (Removals.isOvertaken(attempt, failure)) {
           system.breaker().answered();
-          writer.overtaken(attempt, failure);
+          others.overtaken(attempt, failure);
           return;
         }
         Failure looked = gone.look(attempt, system, failure);
@@ -330,59 +332,6 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
         settle(attempt, system, looked, after);
       }
     }
-  }
-
-  /** What somebody changed stays where it is, unless a person said that it goes all the same. */
-  private boolean isSettledByALook(Attempt attempt, Systems.Connected system, String record) {
-    DeliveryRow delivery = attempt.delivery();
-    if (recalling.evenIfChanged(delivery.seq())) {
-      return false;
-    }
-    switch (looks.look(
-        delivery.systemId(), delivery.collectionId(), record, attempt.calls()::add)) {
-      case TaskLooks.Same same -> {
-        return false;
-      }
-      case TaskLooks.Changed changed -> {
-        system.breaker().answered();
-        takenBack.staysAsChanged(attempt);
-      }
-      case TaskLooks.Gone nothing -> {
-        system.breaker().answered();
-        takenBack.removed(attempt, false);
-      }
-      case TaskLooks.Unseen unseen -> settle(attempt, system, unseen.failure(), Doubt.NONE);
-    }
-    return true;
-  }
-
-  private void remove(Attempt attempt, Systems.Connected system, String record) {
-    switch (system
-        .gateway()
-        .remove(
-            attempt.delivery().collectionId(),
-            record,
-            attempt.synced().flatMap(SyncedPairs.Sending::tag),
-            attempt.calls()::add)) {
-      case TaskGateway.Removed removed -> {
-        system.breaker().answered();
-        if (attempt.synced().isPresent()) {
-          writer.removed(attempt);
-        } else {
-          takenBack.removed(attempt, true);
-        }
-      }
-      case TaskGateway.NotRemoved not when isOvertaken(attempt, not.failure()) -> {
-        system.breaker().answered();
-        writer.overtaken(attempt, not.failure());
-      }
-      case TaskGateway.NotRemoved not -> settle(attempt, system, not.failure(), Doubt.NONE);
-    }
-  }
-
-  /** Whether somebody changed a task of a pair after it was read. */
-  private static boolean isOvertaken(Attempt attempt, Failure failure) {
-    return attempt.synced().isPresent() && failure.kind() == FailureKind.CHANGED_MEANWHILE;
   }
 
   private void settle(Attempt attempt, Systems.Connected system, Failure failure, Doubt doubt) {

@@ -3,14 +3,11 @@ package org.ysthmos.app.courier;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
 import org.springframework.stereotype.Component;
-import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryMapper.Result;
-import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.sync.SyncedLooks;
@@ -19,7 +16,6 @@ import org.ysthmos.app.sync.SyncedWaits;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
-import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.app.trace.TraceStory;
 import org.ysthmos.app.trace.TraceStory.Line;
@@ -27,15 +23,11 @@ import org.ysthmos.app.trace.TraceStory.Mark;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.decide.Explanation;
-import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.delivery.Doubt;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.gateway.TaskGateway.Delivered;
-import org.ysthmos.core.guard.Ceiling;
-import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -47,12 +39,9 @@ class DeliveryWriter {
   private final DeliveryQueue queue;
   private final DeliveryMapper deliveries;
   private final TraceMapper traces;
-  private final TraceQueue traceQueue;
   private final TraceEnds ends;
   private final Pairs pairs;
-  private final Bridges bridges;
-  private final Ceilings ceilings;
-  private final Dependents dependents;
+  private final DeliveryEnd end;
   private final Recalling recalling;
   private final SyncedPairs synced;
   private final SyncedLooks looks;
@@ -61,18 +50,14 @@ class DeliveryWriter {
   private final SyncedWaits waits;
   private final WorkSignals signals;
   private final DeliveryLog log;
-  private final DeliveryPauses pauses;
 
   DeliveryWriter(
       DeliveryQueue queue,
       DeliveryMapper deliveries,
       TraceMapper traces,
-      TraceQueue traceQueue,
       TraceEnds ends,
       Pairs pairs,
-      Bridges bridges,
-      Ceilings ceilings,
-      Dependents dependents,
+      DeliveryEnd end,
       Recalling recalling,
       SyncedPairs synced,
       SyncedLooks looks,
@@ -80,17 +65,13 @@ class DeliveryWriter {
       AppClock clock,
       SyncedWaits waits,
       WorkSignals signals,
-      DeliveryLog log,
-      DeliveryPauses pauses) {
+      DeliveryLog log) {
     this.queue = queue;
     this.deliveries = deliveries;
     this.traces = traces;
-    this.traceQueue = traceQueue;
     this.ends = ends;
     this.pairs = pairs;
-    this.bridges = bridges;
-    this.ceilings = ceilings;
-    this.dependents = dependents;
+    this.end = end;
     this.recalling = recalling;
     this.synced = synced;
     this.looks = looks;
@@ -99,7 +80,6 @@ class DeliveryWriter {
     this.waits = waits;
     this.signals = signals;
     this.log = log;
-    this.pauses = pauses;
   }
 
   /** The task exists: written down at once, so that no restart makes a second one. */
@@ -190,32 +170,11 @@ class DeliveryWriter {
                 attempt.claimed().tries(),
                 delivery.effectName() == null ? delivered.record() : trace.targetRecord());
           }
-          ended(attempt, trace, now, Optional.of(delivered.record()));
+          end.ended(attempt, trace, now, Optional.of(delivered.record()));
         });
     log.tellEnd(delivery, Optional.empty());
     signals.toDecide().raise();
     signals.toDeliver().raise();
-  }
-
-  /** A task whose other one is gone was taken away, and they are a pair no more. */
-  void removed(Attempt attempt) {
-    DeliveryRow delivery = attempt.delivery();
-    TraceRow trace = log.trace(delivery);
-    Instant now = clock.instant();
-    Optional<String> record = Optional.of(gone(delivery));
-    log.store(
-        attempt,
-        trace,
-        DeliveryLog.told(attempt, Optional.empty()),
-        () -> {
-          queue.end(attempt.claimed());
-          deliveries.end(delivery.seq(), Result.MADE, delivery.recordId(), now);
-          attempt.synced().ifPresent(sending -> synced.written(sending, Map.of()));
-          traces.delivered(trace.seq(), attempt.claimed().tries(), delivery.recordId());
-          ended(attempt, trace, now, record);
-        });
-    log.tellEnd(delivery, Optional.empty());
-    signals.toDecide().raise();
   }
 
   /** What the system says it keeps; fields of what comes after a task stand under its name. */
@@ -243,112 +202,6 @@ class DeliveryWriter {
         + record;
   }
 
-  /**
-   * Its task was removed by others: what was to be a change makes it anew, as the bridge says. That
-   * counts as a new task; if the ceiling would be passed, the bridge is held and it waits.
-   */
-  void makesAnew(Attempt attempt, Pairs.Anew anew, Ceiling ceiling) {
-    DeliveryRow delivery = attempt.delivery();
-    long letThrough = bridges.live(delivery.bridgeId()).map(Bridges.Live::letThrough).orElse(0L);
-    Optional<Ceiling.Passed> passed =
-        journal.now(
-            () -> ceilings.take(delivery.bridgeId(), ceiling, Map.of(EffectKind.CREATE, 1)));
-    if (passed.isPresent()) {
-      bridges.holdItself(delivery.bridgeId(), CeilingWords.because(passed.get()), letThrough);
-      journal.run(() -> pauses.uncounted(attempt, Doubt.NONE, clock.instant()));
-      return;
-    }
-    Line made =
-        AttemptWords.plain(
-            clock.instant(),
-            Mark.DONE,
-            "Others removed task %s; it is made anew".formatted(delivery.recordId()),
-            "As the bridge says");
-    log.store(
-        attempt,
-        log.trace(delivery),
-        DeliveryLog.told(attempt, Optional.empty()).with(made),
-        () -> {
-          pairs.gone(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
-          deliveries.makesAnew(delivery.seq(), anew.effect(), anew.fields());
-          traceQueue.comesTo(delivery.traceSeq(), Verdict.CREATE);
-          pauses.uncounted(attempt, Doubt.NONE, clock.instant());
-        });
-    signals.toDeliver().raise();
-  }
-
-  /** Its task was removed by others and is left so, as the bridge says. */
-  void leaves(Attempt attempt) {
-    DeliveryRow delivery = attempt.delivery();
-    TraceRow trace = log.trace(delivery);
-    Instant now = clock.instant();
-    Line left =
-        AttemptWords.plain(
-            now,
-            Mark.DONE,
-            "Others removed task %s; it is left so".formatted(delivery.recordId()),
-            "As the bridge says");
-    log.store(
-        attempt,
-        trace,
-        DeliveryLog.told(attempt, Optional.empty()).with(left),
-        () -> {
-          queue.end(attempt.claimed());
-          deliveries.end(delivery.seq(), Result.LEFT, delivery.recordId(), null);
-          pairs.leave(delivery.bridgeId(), delivery.matchHash(), gone(delivery));
-          attempt.synced().ifPresent(synced::notWritten);
-          if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
-            traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
-          }
-          ended(attempt, trace, now, Optional.of(gone(delivery)));
-        });
-    log.tellEnd(delivery, Optional.empty());
-    signals.toDecide().raise();
-  }
-
-  /**
-   * Somebody changed the task after both of its pair were read: nothing is written over that, and
-   * both are looked at again.
-   */
-  void overtaken(Attempt attempt, Failure changed) {
-    DeliveryRow delivery = attempt.delivery();
-    TraceRow trace = log.trace(delivery);
-    Instant now = clock.instant();
-    SyncedPairs.Sending sending = attempt.synced().orElseThrow();
-    Line again =
-        AttemptWords.plain(
-            now,
-            Mark.DONE,
-            "Task %s was changed meanwhile; both are looked at again"
-                .formatted(delivery.recordId()),
-            "Nothing was written over what is there now");
-    log.store(
-        attempt,
-        trace,
-        DeliveryLog.told(attempt, Optional.of(changed)).with(again),
-        () -> {
-          queue.end(attempt.claimed());
-          deliveries.end(delivery.seq(), Result.PASSED, delivery.recordId(), null);
-          synced.notWritten(sending);
-          if (deliveries.ofTrace(delivery.traceSeq()).size() == 1) {
-            traceQueue.comesTo(delivery.traceSeq(), Verdict.UNCHANGED);
-          }
-          looks.again(
-              sending,
-              trace.eventSeq(),
-              "trace " + trace.id(),
-              "Looked at again, as task %s was changed meanwhile".formatted(delivery.recordId()));
-          ended(attempt, trace, now, Optional.ofNullable(delivery.recordId()));
-        });
-    log.tellEnd(delivery, Optional.empty());
-    signals.toDecide().raise();
-    traceQueue.raise();
-  }
-
-  private static String gone(DeliveryRow delivery) {
-    return Objects.requireNonNull(delivery.recordId(), "only a task that was made can be gone");
-  }
-
   void failed(Attempt attempt, Failure failure) {
     DeliveryRow delivery = attempt.delivery();
     TraceRow trace = log.trace(delivery);
@@ -373,7 +226,7 @@ class DeliveryWriter {
           if (failure.kind() == FailureKind.ANSWER_UNKNOWN) {
             pairs.inDoubt(delivery.bridgeId(), delivery.matchHash());
           }
-          ended(attempt, trace, now, Optional.empty());
+          end.ended(attempt, trace, now, Optional.empty());
         });
     log.tellEnd(delivery, Optional.of(failure));
     signals.toDecide().raise();
@@ -388,30 +241,5 @@ class DeliveryWriter {
         delivery.kind(),
         new CollectionRef(delivery.systemId(), delivery.collectionId()),
         failure);
-  }
-
-  /**
-   * The pair is free, as no two deliveries for one are under way; what belongs under the task goes
-   * or fails with it; and the trace ends with its last delivery.
-   *
-   * @param made the task that was made or changed; empty if it failed
-   */
-  private void ended(Attempt attempt, TraceRow trace, Instant now, Optional<String> made) {
-    DeliveryRow delivery = attempt.delivery();
-    traceQueue.pairIsFree(attempt.traceQueue(), delivery.matchHash());
-    boolean others = queue.isDelivering(trace.seq());
-    if (others) {
-      if (made.isPresent() || delivery.effectName() != null) {
-        // What comes next does not depend on what came before it, but on the task alone.
-        dependents.letGo(delivery, made.orElse(""));
-      } else {
-        dependents.fail(delivery);
-      }
-      others = queue.isDelivering(trace.seq());
-    }
-    boolean isUnderWay = trace.verdict() == null && !attempt.isRecall();
-    if (isUnderWay && !others) {
-      ends.endDelivered(trace, now);
-    }
   }
 }

@@ -46,6 +46,7 @@ class GoneTasks {
   private final Bridges bridges;
   private final Pairs pairs;
   private final DeliveryWriter writer;
+  private final ByOthersWriter others;
   private final DeliveryMapper deliveries;
   private final TraceMapper traces;
   private final TraceEnds ends;
@@ -59,6 +60,7 @@ class GoneTasks {
       Bridges bridges,
       Pairs pairs,
       DeliveryWriter writer,
+      ByOthersWriter others,
       DeliveryMapper deliveries,
       TraceMapper traces,
       TraceEnds ends,
@@ -70,6 +72,7 @@ class GoneTasks {
     this.bridges = bridges;
     this.pairs = pairs;
     this.writer = writer;
+    this.others = others;
     this.deliveries = deliveries;
     this.traces = traces;
     this.ends = ends;
@@ -152,12 +155,12 @@ class GoneTasks {
     switch (live.map(one -> one.version().definition().to().ifGone()).orElse(IfGone.ASK)) {
       case ASK -> writer.failed(attempt, gone);
       case MAKE_ANEW ->
-          writer.makesAnew(
+          others.makesAnew(
               attempt,
               pairs.anew(
                   delivery.bridgeId(), delivery.matchHash(), pairs.fields(delivery.fields())),
               live.orElseThrow().ceiling());
-      case LEAVE -> writer.leaves(attempt);
+      case LEAVE -> others.leaves(attempt);
     }
   }
 

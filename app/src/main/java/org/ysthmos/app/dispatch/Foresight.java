@@ -1,11 +1,6 @@
 package org.ysthmos.app.dispatch;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import java.net.URI;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,20 +16,17 @@ import org.ysthmos.app.trace.BridgeOfTrace;
 import org.ysthmos.app.trace.CarriedBy;
 import org.ysthmos.app.trace.TraceRow;
 import org.ysthmos.core.bridge.BridgeVersion;
-import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.decide.World;
-import org.ysthmos.core.event.Event;
+import org.ysthmos.core.decide.WorldOver;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.shape.FieldShape;
-import org.ysthmos.core.sync.Side;
-import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -162,77 +154,18 @@ public class Foresight {
   }
 
   /** The world as it is, with what would have been made by then. */
-  private record Foreseeing(EngineWorld asked, Map<String, World.PairState> made) implements World {
+  private record Foreseeing(EngineWorld under, Map<String, World.PairState> made)
+      implements WorldOver {
 
     @Override
     public Optional<PairState> pair(String bridge, MatchKey key) {
       PairState foreseen = made.get(id(key));
-      return foreseen == null ? asked.pair(bridge, key) : Optional.of(foreseen);
+      return foreseen == null ? under.pair(bridge, key) : Optional.of(foreseen);
     }
 
     @Override
     public TouchAnswer touched(MatchKey key, PairState pair) {
-      return made.containsKey(id(key)) ? new Touched(false) : asked.touched(key, pair);
-    }
-
-    @Override
-    public LookupAnswer lookUp(String lookup, Question question) {
-      return asked.lookUp(lookup, question);
-    }
-
-    @Override
-    public Optional<SyncedPair> synced(String bridge, Side side, String record) {
-      return asked.synced(bridge, side, record);
-    }
-
-    @Override
-    public Optional<Instant> changedAt(String system, String collection, JsonNode record) {
-      return asked.changedAt(system, collection, record);
-    }
-
-    @Override
-    public Map<String, Value> closing(String system, String collection) {
-      return asked.closing(system, collection);
-    }
-
-    @Override
-    public boolean removes(String system, String collection) {
-      return asked.removes(system, collection);
-    }
-
-    @Override
-    public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
-      return asked.overtaken(event, kinds);
-    }
-
-    @Override
-    public boolean isOwnWrite(Event event) {
-      return asked.isOwnWrite(event);
-    }
-
-    @Override
-    public boolean waits(Event event, Duration span) {
-      return asked.waits(event, span);
-    }
-
-    @Override
-    public Optional<URI> page(String system, String collection, String record) {
-      return asked.page(system, collection, record);
-    }
-
-    @Override
-    public Optional<ReferenceTable> table(String id) {
-      return asked.table(id);
-    }
-
-    @Override
-    public Optional<WorkingCalendar> calendar(String id) {
-      return asked.calendar(id);
-    }
-
-    @Override
-    public Optional<JsonNode> previous(Event event) {
-      return asked.previous(event);
+      return made.containsKey(id(key)) ? new Touched(false) : under.touched(key, pair);
     }
   }
 }
