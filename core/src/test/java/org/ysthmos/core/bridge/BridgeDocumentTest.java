@@ -111,7 +111,7 @@ class BridgeDocumentTest {
   @CsvSource(
       delimiter = ';',
       value = {
-        "if-gone: part; if-gone: delete",
+        "if-gone: part; if-gone: parted",
         "to-left: same; to-left: other",
         "drift: restore; drift: perhaps",
         "system: ledger; sistem: ledger",
