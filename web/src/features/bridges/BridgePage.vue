@@ -155,6 +155,7 @@ watch(
           <p v-if="data.bothWays.checkSeconds">
             every {{ about(data.bothWays.checkSeconds).replace(/^1 /, '') }}
           </p>
+          <p v-else-if="data.bothWays.checkTimes">{{ data.bothWays.checkTimes }}</p>
           <p v-else class="mid">when somebody asks for it</p>
         </template>
         <h3>Ceiling</h3>

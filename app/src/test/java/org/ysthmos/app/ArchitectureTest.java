@@ -34,6 +34,7 @@ class ArchitectureTest {
               "com.fasterxml.jackson..",
               "org.snakeyaml.engine..",
               "com.google.re2j..",
+              "net.fortuna.ical4j..",
               "org.jsoup..",
               "org.apache.commons.csv..",
               "java.io")

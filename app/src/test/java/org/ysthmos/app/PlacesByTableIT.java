@@ -75,7 +75,7 @@ class PlacesByTableIT extends BothWaysTestBase {
               whole: /task
         """
             .formatted(BOARD.port()));
-    rows("greenhouse,yard-north\r\n");
+    rows("greenhouse,beds-east\r\n");
     bridges.refresh();
     ok(
         putBridge(
@@ -89,7 +89,7 @@ class PlacesByTableIT extends BothWaysTestBase {
                 system: all-boards
                 collection: tasks
                 event: [created, changed]
-                when: { all: [ { value: /board, contains: yard- } ] }
+                when: { all: [ { value: /board, contains: beds- } ] }
               right:
                 system: works-ledger
                 collection: jobs
@@ -177,17 +177,17 @@ class PlacesByTableIT extends BothWaysTestBase {
   void eachProjectGoesToItsBoardAndOneMoreRowIsOneMorePlace() throws Exception {
     String north = project("Wash the panes", "greenhouse");
     settled();
-    assertThat(task(other(north, "gb-")).path("board").asText()).isEqualTo("yard-north");
+    assertThat(task(other(north, "gb-")).path("board").asText()).isEqualTo("beds-east");
 
     String south = project("Cut the stakes", "coppice");
     settled();
     assertThat(newest().path("verdict").asText()).isEqualTo("FAILED");
     assertThat(newest().path("reason").asText()).contains("“coppice” is not in the table Places");
-    rows("greenhouse,yard-north\r\ncoppice,yard-south\r\n");
+    rows("greenhouse,beds-east\r\ncoppice,beds-west\r\n");
     resend(newest());
     settled();
     String task = other(south, "gb-");
-    assertThat(task(task).path("board").asText()).isEqualTo("yard-south");
+    assertThat(task(task).path("board").asText()).isEqualTo("beds-west");
 
     changeTask(task, "{\"lane\":\"done\"}");
     await()
@@ -197,11 +197,11 @@ class PlacesByTableIT extends BothWaysTestBase {
 
   @Test
   void taskOfAnyBoardBecomesAJobOfItsProjectAndIsChangedWhereItStands() throws Exception {
-    rows("greenhouse,yard-north\r\ncoppice,yard-south\r\n");
+    rows("greenhouse,beds-east\r\ncoppice,beds-west\r\n");
     String task =
         board(
                 "POST",
-                "/api/boards/yard-south/tasks",
+                "/api/boards/beds-west/tasks",
                 "{\"title\":\"Bind the faggots\",\"lane\":\"to-do\"}")
             .path("id")
             .asText();
@@ -213,13 +213,13 @@ class PlacesByTableIT extends BothWaysTestBase {
     changeJob(job, "{\"title\":\"Bind the bean poles\"}");
     settled();
     assertThat(task(task).path("title").asText()).isEqualTo("Bind the bean poles");
-    assertThat(story(newestWrite()).toString()).contains("?board=yard-south");
+    assertThat(story(newestWrite()).toString()).contains("?board=beds-west");
 
     // A move between places is no change of a task: it is named, and nothing is lost.
     changeJob(job, "{\"askedBy\":\"greenhouse\"}");
     settled();
     assertThat(newest().path("verdict").asText()).isEqualTo("FAILED");
-    assertThat(newest().path("reason").asText()).contains("cannot be changed from “yard-south”");
+    assertThat(newest().path("reason").asText()).contains("cannot be changed from “beds-west”");
   }
 
   private static JsonNode newestWrite() {

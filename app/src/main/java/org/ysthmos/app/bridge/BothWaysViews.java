@@ -1,7 +1,8 @@
 package org.ysthmos.app.bridge;
 
-import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.app.bridge.BridgeViews.BothWays;
 import org.ysthmos.app.bridge.BridgeViews.KeptField;
 import org.ysthmos.app.bridge.BridgeViews.KeptPlace;
@@ -10,6 +11,7 @@ import org.ysthmos.core.bridge.CompiledTwoWay.Translation;
 import org.ysthmos.core.bridge.TwoWay;
 import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.recurrence.RuleSentence;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
@@ -27,7 +29,22 @@ final class BothWaysViews {
         place(both, Side.LEFT),
         place(both, Side.RIGHT),
         both.fields().stream().map(field -> field(field, both)).toList(),
-        both.rule().checkEvery().map(Duration::toSeconds).orElse(null));
+        every(both.rule().check()),
+        at(both.rule().check()));
+  }
+
+  private static @Nullable Long every(Optional<TwoWay.Check> check) {
+    return check
+        .filter(TwoWay.Check.Every.class::isInstance)
+        .map(one -> ((TwoWay.Check.Every) one).span().toSeconds())
+        .orElse(null);
+  }
+
+  private static String at(Optional<TwoWay.Check> check) {
+    return check
+        .filter(TwoWay.Check.AtTimes.class::isInstance)
+        .map(one -> RuleSentence.of(((TwoWay.Check.AtTimes) one).times()))
+        .orElse("");
   }
 
   private static KeptPlace place(CompiledTwoWay both, Side side) {

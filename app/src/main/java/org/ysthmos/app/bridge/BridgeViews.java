@@ -115,13 +115,15 @@ final class BridgeViews {
    * Two places that are kept alike.
    *
    * @param checkSeconds how often both lists are held against what was agreed; null if only when
-   *     somebody asks for it
+   *     somebody asks for it, or at times that come round
+   * @param checkTimes those times as a sentence; empty if there are none
    */
   record BothWays(
       KeptPlace left,
       KeptPlace right,
       List<KeptField> fields,
-      @Schema(nullable = true) @Nullable Long checkSeconds) {}
+      @Schema(nullable = true) @Nullable Long checkSeconds,
+      String checkTimes) {}
 
   /**
    * A bridge with its rules.

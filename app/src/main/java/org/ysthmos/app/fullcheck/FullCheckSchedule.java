@@ -1,7 +1,7 @@
 package org.ysthmos.app.fullcheck;
 
-import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -13,6 +13,8 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.bridge.TwoWay;
+import org.ysthmos.core.recurrence.Occurrences;
 
 /**
  * Begins the full checks that documents ask for. What a machine that slept has missed is made up
@@ -51,20 +53,33 @@ class FullCheckSchedule {
       live.version()
           .between()
           .map(CompiledTwoWay::rule)
-          .flatMap(rule -> rule.checkEvery())
-          .filter(every -> live.hold().isEmpty() && isDue(id, every))
-          .ifPresent(every -> begin(id));
+          .flatMap(TwoWay::check)
+          .filter(check -> live.hold().isEmpty() && isDue(id, live.since(), check))
+          .ifPresent(check -> begin(id));
     }
   }
 
-  /** Nothing was checked for so long; one that began in the future was begun by another clock. */
-  private boolean isDue(String bridge, Duration every) {
+  /**
+   * Whether one is to begin; one that began in the future was begun by another clock.
+   *
+   * @param since when the bridge went live, before which no time of it counts
+   */
+  private boolean isDue(String bridge, Instant since, TwoWay.Check check) {
     Instant now = clock.instant();
-    return checks.ofBridge(bridge).stream()
-        .findFirst()
-        .map(CheckRow::begunAt)
-        .filter(begun -> !begun.isAfter(now) && begun.plus(every).isAfter(now))
-        .isEmpty();
+    Optional<Instant> begun =
+        checks.ofBridge(bridge).stream()
+            .findFirst()
+            .map(CheckRow::begunAt)
+            .filter(at -> !at.isAfter(now));
+    return switch (check) {
+      case TwoWay.Check.Every every ->
+          begun.filter(at -> at.plus(every.span()).isAfter(now)).isEmpty();
+      case TwoWay.Check.AtTimes at ->
+          new Occurrences(at.times(), Optional.empty())
+              .next(begun.orElse(since))
+              .filter(next -> !next.at().toInstant().isAfter(now))
+              .isPresent();
+    };
   }
 
   private void begin(String bridge) {

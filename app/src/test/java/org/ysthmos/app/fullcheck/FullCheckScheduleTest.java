@@ -13,10 +13,14 @@ import static org.mockito.Mockito.when;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.http.HttpStatus;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.fullcheck.FullCheckMapper.CheckRow;
@@ -25,6 +29,9 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.CompiledTwoWay;
+import org.ysthmos.core.bridge.TwoWay;
+import org.ysthmos.core.recurrence.Recurrence;
+import org.ysthmos.core.recurrence.RecurrenceRule;
 
 class FullCheckScheduleTest {
 
@@ -38,10 +45,17 @@ class FullCheckScheduleTest {
   private final FullCheckSchedule schedule =
       new FullCheckSchedule(checks, reader, bridges, clock, mock(LiveFeed.class));
 
+  private TwoWay.Check check = new TwoWay.Check.Every(Duration.ofDays(7));
+
   @BeforeEach
   void bridgeThatIsCheckedEachWeek() {
+    live();
+  }
+
+  private void live() {
     CompiledTwoWay both = mock(CompiledTwoWay.class, RETURNS_DEEP_STUBS);
-    when(both.rule().checkEvery()).thenReturn(Optional.of(Duration.ofDays(7)));
+    when(both.rule().check()).thenReturn(Optional.of(check));
+    when(live.since()).thenReturn(NOW.minus(Duration.ofDays(2)));
     when(live.version().definition().id()).thenReturn("shores");
     when(live.version().between()).thenReturn(Optional.of(both));
     when(live.hold()).thenReturn(Optional.empty());
@@ -120,5 +134,41 @@ class FullCheckScheduleTest {
     when(checks.isUnderWay("shores")).thenReturn(true);
     begins(true);
     verify(checks, never()).couldNotBegin(anyString(), any(), anyString());
+  }
+
+  /** NOW is a Saturday, three in the morning in Lisbon. */
+  @ParameterizedTest
+  @CsvSource({
+    "FREQ=DAILY, 03:00, PT23H, true",
+    "FREQ=DAILY, 03:00, PT0S, false",
+    "FREQ=DAILY, 03:01, PT23H, false",
+    "FREQ=WEEKLY;BYDAY=FR, 03:00, PT25H, true",
+    "FREQ=WEEKLY;BYDAY=SU, 03:00, P5D, false",
+    "FREQ=WEEKLY;BYDAY=SU, 03:00, P6D, false",
+    "FREQ=WEEKLY;BYDAY=SU, 03:00, PT145H, true"
+  })
+  void checkComesRoundAtItsTimesAndOneIsMadeUpFor(
+      String rule, String at, Duration lastBegan, boolean begins) {
+    check = atTimes(rule, at);
+    live();
+    lastBegan(lastBegan);
+    begins(begins);
+  }
+
+  /** What came round before the bridge went live, two days ago, counts for nothing. */
+  @ParameterizedTest
+  @CsvSource({"FREQ=DAILY, true", "FREQ=WEEKLY;BYDAY=WE, false"})
+  void firstCheckComesAtTheFirstTimeAfterTheBridgeWentLive(String rule, boolean begins) {
+    check = atTimes(rule, "03:00");
+    live();
+    begins(begins);
+  }
+
+  private static TwoWay.Check atTimes(String rule, String at) {
+    return new TwoWay.Check.AtTimes(
+        Recurrence.of(
+            RecurrenceRule.parse(rule),
+            ZoneId.of("Europe/Lisbon"),
+            LocalDateTime.parse("2026-01-01T" + at)));
   }
 }

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.SequencedMap;
 import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.recurrence.Recurrence;
 import org.ysthmos.core.step.Step;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
@@ -18,14 +19,24 @@ import org.ysthmos.core.sync.WhenGone;
 /**
  * Two places whose tasks are kept alike, as a bridge document says it.
  *
- * @param checkEvery how often both lists are held against what was agreed; empty if only when
- *     somebody asks for it
+ * @param check when both lists are held against what was agreed; empty if only when somebody asks
+ *     for it
  * @param fields in the order of the document
  */
-public record TwoWay(Place left, Place right, Optional<Duration> checkEvery, List<Field> fields) {
+public record TwoWay(Place left, Place right, Optional<Check> check, List<Field> fields) {
 
   public TwoWay {
     fields = List.copyOf(fields);
+  }
+
+  /** When a full check begins by itself. */
+  public sealed interface Check {
+
+    /** So long after the one before began. */
+    record Every(Duration span) implements Check {}
+
+    /** At times that come round. */
+    record AtTimes(Recurrence times) implements Check {}
   }
 
   public Place place(Side side) {

@@ -16,6 +16,10 @@ import org.ysthmos.core.condition.ConditionDocument;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.Problems;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.recurrence.OffDays;
+import org.ysthmos.core.recurrence.Recurrence;
+import org.ysthmos.core.recurrence.RecurrenceDocument;
+import org.ysthmos.core.recurrence.RecurrenceRule.Frequency;
 import org.ysthmos.core.step.Step;
 import org.ysthmos.core.step.StepKinds;
 import org.ysthmos.core.sync.BothChanged;
@@ -36,6 +40,9 @@ public final class TwoWayDocument {
 
   static final String CHECK = "check";
 
+  private static final String EVERY = "every";
+  private static final String TIMES = "times";
+
   private static final Duration SHORTEST_CHECK = Duration.ofHours(1);
 
   private static final String SAME = "same";
@@ -53,8 +60,8 @@ public final class TwoWayDocument {
     DocumentNode between = root.need(BETWEEN);
     Optional<Place> left = problems.part(() -> place(between.only(LEFT, RIGHT, CHECK).need(LEFT)));
     Optional<Place> right = problems.part(() -> place(between.need(RIGHT)));
-    Optional<Duration> check =
-        problems.part(() -> between.get(CHECK).map(TwoWayDocument::checkEvery)).flatMap(one -> one);
+    Optional<TwoWay.Check> check =
+        problems.part(() -> between.get(CHECK).map(TwoWayDocument::check)).flatMap(one -> one);
     List<Field> fields = new ArrayList<>();
     problems
         .part(() -> root.need("fields").group())
@@ -77,13 +84,31 @@ public final class TwoWayDocument {
         node.get("if-gone").map(TwoWayDocument::whenGone).orElse(WhenGone.ASK));
   }
 
-  private static Duration checkEvery(DocumentNode node) {
-    DocumentNode every = node.only("every").need("every");
+  private static TwoWay.Check check(DocumentNode node) {
+    Optional<DocumentNode> times = node.only(EVERY, TIMES).get(TIMES);
+    if (times.isPresent() && node.get(EVERY).isPresent()) {
+      throw node.refuse("say either every how long, or at which times");
+    }
+    return times.isPresent() ? atTimes(times.get()) : every(node.need(EVERY));
+  }
+
+  private static TwoWay.Check every(DocumentNode every) {
     Duration span = BridgeReader.span(every);
     if (span.compareTo(SHORTEST_CHECK) < 0) {
       throw every.refuse("both lists are read whole each time; write PT1H or longer");
     }
-    return span;
+    return new TwoWay.Check.Every(span);
+  }
+
+  private static TwoWay.Check atTimes(DocumentNode node) {
+    Recurrence times = RecurrenceDocument.read(node);
+    if (times.rule().orElseThrow().frequency().compareTo(Frequency.HOURLY) < 0) {
+      throw node.refuse("both lists are read whole each time; write FREQ=HOURLY or longer");
+    }
+    if (times.offDays() != OffDays.KEEP) {
+      throw node.refuse("a check asks no calendar; leave out what it says of working days");
+    }
+    return new TwoWay.Check.AtTimes(times);
   }
 
   private static WhenGone whenGone(DocumentNode node) {
@@ -142,11 +167,18 @@ public final class TwoWayDocument {
     return new Translation.Values(values, node.get("otherwise").map(DocumentNode::text));
   }
 
+  private static Map<String, Object> written(TwoWay.Check check) {
+    return switch (check) {
+      case TwoWay.Check.Every every -> Map.of(EVERY, every.span().toString());
+      case TwoWay.Check.AtTimes at -> Map.of(TIMES, RecurrenceDocument.write(at.times()));
+    };
+  }
+
   static void write(TwoWay both, SequencedMap<String, Object> document) {
     SequencedMap<String, Object> between = new LinkedHashMap<>();
     between.put(LEFT, written(both.left()));
     between.put(RIGHT, written(both.right()));
-    both.checkEvery().ifPresent(every -> between.put(CHECK, Map.of("every", every.toString())));
+    both.check().ifPresent(check -> between.put(CHECK, written(check)));
     document.put(BETWEEN, between);
     SequencedMap<String, Object> fields = new LinkedHashMap<>();
     both.fields().forEach(field -> fields.put(field.name(), written(field)));

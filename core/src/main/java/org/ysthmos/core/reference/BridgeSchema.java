@@ -111,11 +111,24 @@ public final class BridgeSchema {
             "between",
             group("left", keptPlace())
                 .and("right", keptPlace())
-                .and("check", group("every", text()).required("every").node())
+                .and("check", group("every", text()).and("times", times()).node())
                 .required("left", "right")
                 .node())
         .and("fields", named(field, true))
         .required("bridge", "name", "purpose", "between", "fields")
+        .node();
+  }
+
+  /** Times that come round; see {@link org.ysthmos.core.recurrence.RecurrenceDocument}. */
+  private static ObjectNode times() {
+    return group("rule", text())
+        .and("zone", text())
+        .and("start", text())
+        .and("last", text())
+        .and("without", ref("texts"))
+        .and("also", ref("texts"))
+        .and("off-days", text())
+        .required("rule", "zone", "start")
         .node();
   }
 

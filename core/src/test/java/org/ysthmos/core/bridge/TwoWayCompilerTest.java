@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.recurrence.RuleSentence;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.testkit.Shores;
 
@@ -42,9 +43,28 @@ class TwoWayCompilerTest {
   void checkThatComesByItselfIsKeptInTheDocument() {
     String checked = Shores.BRIDGE.replace("fields:\n", "  check: { every: P7D }\nfields:\n");
     BridgeDefinition read = BridgeReader.read(DocumentNode.parse(checked));
-    assertThat(Shores.bridge(checked).between().orElseThrow().rule().checkEvery())
-        .contains(Duration.ofDays(7));
+    assertThat(Shores.bridge(checked).between().orElseThrow().rule().check())
+        .contains(new TwoWay.Check.Every(Duration.ofDays(7)));
     assertThat(BridgeReader.read(DocumentNode.parse(BridgeWriter.write(read)))).isEqualTo(read);
+  }
+
+  @Test
+  void checkMayComeRoundAtTimesThatAreSaidInWords() {
+    String checked =
+        Shores.BRIDGE.replace(
+            "fields:\n",
+            "  check: { times: { rule: every other Sunday, zone: Europe/Lisbon, start: 2026-11-29T03:00 } }\n"
+                + "fields:\n");
+    BridgeDefinition read = BridgeReader.read(DocumentNode.parse(checked));
+    assertThat(read.between().orElseThrow().check().orElseThrow())
+        .isInstanceOfSatisfying(
+            TwoWay.Check.AtTimes.class,
+            at ->
+                assertThat(RuleSentence.of(at.times()))
+                    .isEqualTo("every other Sunday at 03:00 in Lisbon"));
+    String written = BridgeWriter.write(read);
+    assertThat(written).contains("FREQ=WEEKLY;INTERVAL=2;BYDAY=SU");
+    assertThat(BridgeReader.read(DocumentNode.parse(written))).isEqualTo(read);
   }
 
   static Stream<Arguments> mistakes() {
@@ -102,7 +122,26 @@ class TwoWayCompilerTest {
             "if-gone: close\n",
             "if-gone: close\n  check: { evry: P1D }\n",
             "did you mean “every”?"),
+        checkAt("every full moon", "says nothing that comes round"),
+        checkAt("FREQ=MINUTELY", "write FREQ=HOURLY or longer"),
+        checkAt("every working day", "a check asks no calendar"),
+        Arguments.of(
+            "if-gone: close\n",
+            "if-gone: close\n  check: { times: { rule: daily, zone: Mars, start: 2026-11-29T03:00 } }\n",
+            "write a zone such as Europe/Lisbon"),
+        Arguments.of(
+            "if-gone: close\n",
+            "if-gone: close\n  check: { every: P1D, times: { rule: daily } }\n",
+            "say either every how long"),
         Arguments.of("if-gone: part }", "if-gone: parted }", "did you mean “part”?"));
+  }
+
+  private static Arguments checkAt(String rule, String says) {
+    return Arguments.of(
+        "if-gone: close\n",
+        "if-gone: close\n  check: { times: { rule: %s, zone: UTC, start: 2026-11-29T03:00 } }\n"
+            .formatted(rule),
+        says);
   }
 
   @ParameterizedTest(name = "{1}: {2}")

@@ -46,7 +46,9 @@ record Board(String id, String name, List<Lane> lanes) {
                   new Lane("doing", "Doing"),
                   new Lane("finished", "Finished"))),
           yard("yard-north", "North yard"),
-          yard("yard-south", "South yard"));
+          yard("yard-south", "South yard"),
+          yard("beds-east", "East beds"),
+          yard("beds-west", "West beds"));
 
   /** A board on which nobody works, to practise on. */
   private static Board yard(String id, String name) {

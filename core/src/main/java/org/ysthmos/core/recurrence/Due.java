@@ -1,0 +1,60 @@
+package org.ysthmos.core.recurrence;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What of a recurrence is to be done now. It keeps the moment up to which all was looked at, which
+ * never goes back, so that a clock that is set back makes nothing twice.
+ *
+ * @param made what is to be made, the earliest first
+ * @param passed what was missed and is not made up for, the earliest first
+ * @param until up to which moment all is looked at with this; never before the one it began with
+ * @param more whether more is due than was taken at once
+ */
+public record Due(List<Occurrence> made, List<Occurrence> passed, Instant until, boolean more) {
+
+  /** A time that is looked at within this is on time; common practice, no source. */
+  public static final Duration ON_TIME = Duration.ofMinutes(5);
+
+  public Due {
+    made = List.copyOf(made);
+    passed = List.copyOf(passed);
+  }
+
+  /**
+   * What came since a moment.
+   *
+   * @param handled up to which all was looked at before
+   * @param most how many times are taken at once
+   */
+  public static Due of(Occurrences times, Instant handled, Instant now, CatchUp catchUp, int most) {
+    if (!now.isAfter(handled)) {
+      return new Due(List.of(), List.of(), handled, false);
+    }
+    List<Occurrence> found = times.between(handled, now, most + 1);
+    boolean more = found.size() > most;
+    List<Occurrence> came = more ? found.subList(0, most) : found;
+    Instant until = more ? came.getLast().at().toInstant() : now;
+    if (catchUp == CatchUp.EACH) {
+      return new Due(came, List.of(), until, more);
+    }
+    List<Occurrence> made = new ArrayList<>();
+    List<Occurrence> passed = new ArrayList<>();
+    for (int i = 0; i < came.size(); i++) {
+      Occurrence time = came.get(i);
+      boolean onTime = !time.at().toInstant().isBefore(now.minus(ON_TIME));
+      boolean latest = catchUp == CatchUp.LATEST && i == came.size() - 1 && !more;
+      (onTime || latest ? made : passed).add(time);
+    }
+    return new Due(made, passed, until, more);
+  }
+
+  /** The time that comes next; empty if there is none any more. */
+  public Optional<Occurrence> next(Occurrences times) {
+    return times.next(until);
+  }
+}
