@@ -44,6 +44,8 @@ const byField = computed(() =>
     .filter((one) => one.count > 0),
 )
 const look = computed(() => going.data.value)
+/** Whether two places are kept alike, of which no event tells by itself what comes of it. */
+const bothWays = computed(() => 'between' in (JSON.parse(props.text) as object))
 const broken = computed(() => (look.value?.examples ?? []).filter((one) => !one.holds))
 const endless = computed(() => look.value?.circles.some((one) => one.end === 'DOES_NOT_STOP'))
 const untold = computed(() => look.value?.circles.some((one) => one.end === 'CANNOT_BE_TOLD'))
@@ -104,10 +106,13 @@ async function remove(example: string) {
           <p v-else class="mid">none: it says what version {{ liveVersion }} says</p>
         </template>
         <h3>Results</h3>
-        <p v-if="rows.length === 0">No event was received yet, so nothing is compared.</p>
+        <p v-if="rows.length === 0">
+          {{ bothWays ? 'No task was found' : 'No event was received yet' }}, so nothing is
+          compared.
+        </p>
         <p v-else>
-          Of {{ counted(rows.length, 'event') }}, {{ failing || 'none' }} would fail<template
-            v-if="liveVersion !== null"
+          Of {{ counted(rows.length, bothWays ? 'pair' : 'event') }}, {{ failing || 'none' }} would
+          fail<template v-if="liveVersion !== null"
             >, and {{ differing.length || 'none' }} would come out other than with version
             {{ liveVersion }}</template
           ><template v-if="byField.length"
@@ -117,7 +122,9 @@ async function remove(example: string) {
         <p v-for="remark in trial.remarks" :key="remark" class="mid">! {{ remark }}</p>
         <h3>Pinned examples</h3>
         <p v-if="!look.examples.length" class="mid">
-          none: pin an event with its result at Leaving, and it is checked here each time
+          none: pin
+          {{ bothWays ? 'a pair on the proof sheet' : 'an event with its result at Leaving' }}, and
+          it is checked here each time
         </p>
         <p v-else-if="!broken.length">
           {{
@@ -160,7 +167,8 @@ async function remove(example: string) {
         <p v-if="!look.events" class="mid">No event was received yet to reckon it from.</p>
         <template v-else>
           <p class="mid">
-            reckoned from {{ counted(look.events, 'event') }} on {{ counted(look.days, 'day') }}
+            reckoned from {{ counted(look.events, 'event') }} on {{ counted(look.days, 'day')
+            }}<template v-if="bothWays">, each as two tasks read and one changed</template>
           </p>
           <ul>
             <li v-for="load in look.loads" :key="load.system">

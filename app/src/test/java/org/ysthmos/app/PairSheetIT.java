@@ -115,17 +115,44 @@ class PairSheetIT extends BothWaysTestBase {
     }
   }
 
+  /** To go live is reckoned without a call: what it would read is what it will read. */
+  @Test
+  void whatItAsksOfBothSystemsIsReckonedFromTheEventsOfBothSides() throws Exception {
+    String task = pairedTask("Grease the winch");
+    changeJob(jobIdOf(task), "{\"description\":\"With the blue tin\"}");
+    quiet();
+    JsonNode going = going(document());
+    assertThat(going.path("loads").findValuesAsText("system"))
+        .containsExactlyInAnyOrder("Grounds Board", "Works Ledger");
+    assertThat(going.path("events").asInt()).isGreaterThan(2);
+    assertThat(going.path("asked").path("system").asText()).isEqualTo("Works Ledger");
+    assertThat(going.path("changes")).isEmpty();
+
+    ObjectNode document = document();
+    ((ObjectNode) document.at("/fields/due")).put("both-changed", "right-wins");
+    ((ObjectNode) document.at("/between/left")).put("if-gone", "delete");
+    JsonNode changes = going(document).path("changes");
+    assertThat(changes.findValuesAsText("part")).containsExactly("Left", "due");
+    assertThat(changes.toString())
+        .contains(
+            "once one is gone the other is deleted", "where both changed it Works Ledger is right");
+  }
+
   private static java.net.http.HttpResponse<String> sent(String path, String body)
       throws Exception {
     return send("POST", app("/api" + path), body, Map.of("Content-Type", "application/json"));
   }
 
   private static JsonNode examples(JsonNode document) throws Exception {
+    return going(document).path("examples");
+  }
+
+  private static JsonNode going(JsonNode document) throws Exception {
     String typed =
         JSON.createObjectNode().put("document", document.toString()).put("revision", 0).toString();
     var answer = sent(DRAFT + "/going", typed);
     assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
-    return JSON.readTree(answer.body()).path("examples");
+    return JSON.readTree(answer.body());
   }
 
   /** In what an example is not as expected. */

@@ -124,7 +124,7 @@ class TablesPersonIT extends AtTheDesk {
     renameLane("Under way", "In hand");
     openDesk(page);
     page.navigate(together.appAddress() + "/systems");
-    page.getByLabel("Look at Grounds Board now").click();
+    namesAreRead();
     page.navigate(together.appAddress() + "/bridges/hazard-to-grounds/desk");
     open(page, "lane");
     page.getByLabel("The value").selectOption(new SelectOption().setLabel("In hand"));
@@ -134,11 +134,18 @@ class TablesPersonIT extends AtTheDesk {
 
     renameLane("Reported", "Just come in");
     page.navigate(together.appAddress() + "/systems");
-    page.getByLabel("Look at Grounds Board now").click();
+    namesAreRead();
     Locator told = page.locator("p.name");
     assertThat(told).containsText("Reported is called Just come in now");
     assertThat(told).containsText("rule Lane of Hazard report");
     renameLane("Just come in", "Reported");
+  }
+
+  /** Looks at the board, and waits until its names were read: the desk shows those of then. */
+  private void namesAreRead() {
+    page.waitForResponse(
+        "**/api/systems/grounds-board/look",
+        () -> page.getByLabel("Look at Grounds Board now").click());
   }
 
   /** Somebody calls a lane otherwise, on the board's own page. */

@@ -2,6 +2,7 @@ package org.ysthmos.app.bridge;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.app.bridge.BridgeViews.BothWays;
 import org.ysthmos.app.bridge.BridgeViews.KeptField;
@@ -94,8 +95,10 @@ final class BothWaysViews {
         FieldShape at = field.at().of(to).shape();
         TwoWay.Translation.Values written =
             (TwoWay.Translation.Values) field.rule().to(to).orElseThrow();
-        yield written.values().sequencedEntrySet().stream()
-            .map(one -> from.nameOf(one.getKey()) + " → " + at.nameOf(one.getValue()))
+        yield Stream.concat(
+                written.values().sequencedEntrySet().stream()
+                    .map(one -> from.nameOf(one.getKey()) + " → " + at.nameOf(one.getValue())),
+                written.otherwise().stream().map(other -> "all others → " + at.nameOf(other)))
             .toList();
       }
     };

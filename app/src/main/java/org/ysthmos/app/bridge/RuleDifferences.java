@@ -1,5 +1,6 @@
 package org.ysthmos.app.bridge;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -10,7 +11,11 @@ import java.util.SequencedMap;
 import java.util.SequencedSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.ysthmos.app.bridge.BridgeViews.BothWays;
 import org.ysthmos.app.bridge.BridgeViews.BridgeView;
+import org.ysthmos.app.bridge.BridgeViews.KeptField;
+import org.ysthmos.app.bridge.BridgeViews.KeptPlace;
 import org.ysthmos.app.bridge.BridgeViews.Piece;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -52,6 +57,12 @@ public final class RuleDifferences {
     SequencedMap<String, String> parts = new LinkedHashMap<>();
     parts.put("Name", version.definition().name());
     parts.put("Purpose", version.definition().purpose());
+    BothWays both = view.bothWays();
+    if (both != null) {
+      parts.putAll(parts(both));
+      parts.put("Ceiling", ceiling(version.definition().ceiling()));
+      return parts;
+    }
     parts.put("From", view.sourceCollection() + " of " + view.bridge().source());
     parts.put("To", view.targetCollection() + " of " + view.bridge().target());
     parts.put("When one is", String.join(" or ", view.events()));
@@ -80,6 +91,50 @@ public final class RuleDifferences {
     view.then().forEach(effect -> parts.put("Then “" + effect.name() + "”", sentence(effect)));
     parts.put("Ceiling", ceiling(version.definition().ceiling()));
     return parts;
+  }
+
+  /** Of two places that are kept alike: each of them, each field, and when both are checked. */
+  private static SequencedMap<String, String> parts(BothWays both) {
+    SequencedMap<String, String> parts = new LinkedHashMap<>();
+    parts.put("Left", place(both.left()));
+    parts.put("Right", place(both.right()));
+    for (KeptField field : both.fields()) {
+      parts.put(field.name(), field(field));
+    }
+    Long every = both.checkSeconds();
+    parts.put(
+        "Full check",
+        every == null
+            ? both.checkTimes()
+            : "every " + CeilingWords.span(Duration.ofSeconds(every)));
+    return parts;
+  }
+
+  private static String place(KeptPlace place) {
+    return joined(
+        place.collection() + " of " + place.system(),
+        "when one is " + String.join(" or ", place.events()),
+        place.conditions().isEmpty() ? "" : "only when " + String.join("; ", place.conditions()),
+        place.begins() ? "" : "what begins here is not made on the other side",
+        "once one is gone " + place.ifGone());
+  }
+
+  private static String field(KeptField field) {
+    return joined(
+        field.left().equals(field.right()) ? field.left() : field.left() + " and " + field.right(),
+        switch (field.direction()) {
+          case "both" -> "both ways";
+          case "once" -> "once, when a task is made";
+          default -> field.direction().replace("to-", "to the ") + " alone";
+        },
+        field.toRight().isEmpty() ? "" : "to the right: " + String.join(", ", field.toRight()),
+        field.toLeft().isEmpty() ? "" : "to the left: " + String.join(", ", field.toLeft()),
+        field.bothChanged().isEmpty() ? "" : "where both changed it " + field.bothChanged(),
+        field.drift());
+  }
+
+  private static String joined(String... parts) {
+    return Stream.of(parts).filter(part -> !part.isEmpty()).collect(Collectors.joining("; "));
   }
 
   private static String ceiling(Optional<BridgeDefinition.Ceiling> stated) {

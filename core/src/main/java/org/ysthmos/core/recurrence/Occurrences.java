@@ -22,7 +22,7 @@ import org.ysthmos.core.recurrence.Times.Time;
  */
 public final class Occurrences {
 
-  /** More than are wanted are found at once, as some of them may be left out. */
+  /** Where times are moved more than are wanted are found at once, as some may become one. */
   private static final int SPARE = 16;
 
   /** So often more are looked for, where all that were found are left out. */
@@ -67,8 +67,9 @@ public final class Occurrences {
   public List<Occurrence> between(Instant after, Instant until, int most) {
     Map<Instant, Occurrence> found = new HashMap<>();
     ZonedDateTime from = from(after);
+    int some = moves() ? most + SPARE : most;
     for (int round = 0; round < MOST_ROUNDS; round++) {
-      List<Time> times = times(from, most + SPARE);
+      List<Time> times = times(from, some);
       for (Time time : times) {
         if (!time.at().toInstant().isAfter(recurrence.end())) {
           occurrence(time)
@@ -76,7 +77,7 @@ public final class Occurrences {
               .ifPresent(one -> keep(found, one));
         }
       }
-      boolean through = times.size() < most + SPARE;
+      boolean through = times.size() < some;
       if (through || isEnough(found, most, times.getLast()) || isPast(times.getLast(), until)) {
         break;
       }
@@ -89,11 +90,19 @@ public final class Occurrences {
     return found.values().stream().sorted(Comparator.comparing(Occurrence::at));
   }
 
+  /** Whether times may be moved, so that their order is not that of the rule. */
+  private boolean moves() {
+    return recurrence.offDays() == OffDays.NEXT || recurrence.offDays() == OffDays.BEFORE;
+  }
+
   /**
    * Whether no later time of the rule can come to stand before the last that is wanted, or at the
    * same moment: days are moved in their order, and times of one day are not.
    */
   private boolean isEnough(Map<Instant, Occurrence> found, int most, Time last) {
+    if (!moves()) {
+      return found.size() >= most;
+    }
     LocalDate day = last.local().toLocalDate();
     LocalDate stands = stands(day).orElse(day);
     LocalDate until = stands.isBefore(day) ? stands : day;

@@ -221,6 +221,18 @@ public record RecurrenceRule(SequencedMap<String, String> parts) {
     return positive(INTERVAL).orElse(1);
   }
 
+  /** How many days it takes at the most until it comes round by itself. */
+  long days() {
+    int unit =
+        switch (frequency()) {
+          case SECONDLY, MINUTELY, HOURLY, DAILY -> 1;
+          case WEEKLY -> 7;
+          case MONTHLY -> 31;
+          case YEARLY -> 366;
+        };
+    return frequency().isWithinADay() ? 1 : (long) unit * interval();
+  }
+
   /** How many times there are, those that are left out among them; empty if there is no end. */
   public Optional<Integer> count() {
     return positive(COUNT);

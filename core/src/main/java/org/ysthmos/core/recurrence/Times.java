@@ -11,11 +11,11 @@ import net.fortuna.ical4j.model.Recur;
 /** The times that a rule makes, before any of them is moved or left out. */
 final class Times {
 
-  /** A rule that makes nothing for so many years makes nothing more. */
-  private static final int FARTHEST_YEARS = 125;
+  /** A rule that makes nothing for so many days makes nothing more: 125 years. */
+  private static final long FARTHEST = 125 * 366L;
 
   /** They are looked for in spans that grow by this. */
-  private static final int GROWS = 5;
+  private static final int GROWS = 8;
 
   /**
    * One of them.
@@ -56,10 +56,13 @@ final class Times {
         .toList();
   }
 
-  private static <T extends Temporal> List<T> search(Recur<T> recur, T seed, T from, int most) {
-    List<T> found = List.of();
-    for (int years = 1; years <= FARTHEST_YEARS && found.size() < most; years *= GROWS) {
-      found = recur.getDates(seed, from, from.plus(years, ChronoUnit.YEARS), most);
+  /** In a span in which there should be as many, and where there are not in longer ones. */
+  private <T extends Temporal> List<T> search(Recur<T> recur, T seed, T from, int most) {
+    long days = Math.min(FARTHEST, rule.days() * (most + 1L));
+    List<T> found = recur.getDates(seed, from, from.plus(days, ChronoUnit.DAYS), most);
+    while (found.size() < most && days < FARTHEST) {
+      days = Math.min(FARTHEST, days * GROWS);
+      found = recur.getDates(seed, from, from.plus(days, ChronoUnit.DAYS), most);
     }
     return found;
   }

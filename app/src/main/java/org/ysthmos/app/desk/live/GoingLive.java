@@ -143,16 +143,13 @@ class GoingLive {
    */
   GoingView look(String id, String json) {
     BridgeVersion draft = BridgeCompiler.compile(json, 1, catalog);
-    BridgeDefinition.From from = draft.definition().from();
-    List<Sample> received =
-        samples
-            .of(id, new DraftStart(from.system(), from.collection(), from.events()), Samples.MOST)
-            .samples()
-            .stream()
-            .filter(sample -> sample.origin() == Sample.Origin.RECEIVED)
-            .toList();
     Calls calls = new Calls();
-    received.forEach(sample -> calls.count(sample, decide(draft, sample)));
+    int received = 0;
+    for (BridgeVersion view : draft.views()) {
+      List<Sample> ofView = received(id, view.definition().from());
+      received += ofView.size();
+      ofView.forEach(sample -> count(calls, view, sample));
+    }
     Ceiling ceiling = Ceiling.of(draft.definition().ceiling(), bridges.busiest(draft.definition()));
     return new GoingView(
         bridges
@@ -161,11 +158,19 @@ class GoingLive {
             .orElse(List.of()),
         examples(id, draft),
         calls.loads(),
-        received.size(),
+        received,
         LoadForecast.of(calls.all, Optional.empty(), settings.zone()).days(),
         CeilingView.of(ceiling, kind -> calls.busiest(kind, ceiling.per())),
         settings.retry().backOff().inAll().toSeconds(),
-        plan.interval(from).map(every -> asked(draft, every)).orElse(null),
+        draft.views().stream()
+            .flatMap(
+                view ->
+                    plan
+                        .interval(view.definition().from())
+                        .map(every -> asked(view, every))
+                        .stream())
+            .findFirst()
+            .orElse(null),
         loops.of(draft));
   }
 
@@ -193,8 +198,25 @@ class GoingLive {
         .toList();
   }
 
-  private Decision decide(BridgeVersion draft, Sample sample) {
-    return Decider.decide(draft, sample.event(), world, Mode.PLAIN);
+  private List<Sample> received(String id, BridgeDefinition.From from) {
+    return samples
+        .of(id, new DraftStart(from.system(), from.collection(), from.events()), Samples.MOST)
+        .samples()
+        .stream()
+        .filter(sample -> sample.origin() == Sample.Origin.RECEIVED)
+        .toList();
+  }
+
+  /**
+   * An event of two places that are kept alike is not decided for this: that would read both tasks
+   * as they are now, a thousand times, and tell nothing of what it cost when it came.
+   */
+  private void count(Calls calls, BridgeVersion view, Sample sample) {
+    if (view.between().isPresent()) {
+      calls.countAtMost(sample, view);
+    } else {
+      calls.count(sample, Decider.decide(view, sample.event(), world, Mode.PLAIN));
+    }
   }
 
   /** Counts the calls that events cost, system by system. */
@@ -202,6 +224,23 @@ class GoingLive {
     private final Map<String, List<Arrival>> bySystem = new LinkedHashMap<>();
     private final Map<EffectKind, List<Instant>> effects = new EnumMap<>(EffectKind.class);
     private final List<Arrival> all = new ArrayList<>();
+
+    /** What an event of a bridge that goes both ways costs at the most: two reads and a change. */
+    void countAtMost(Sample sample, BridgeVersion view) {
+      Instant at = sample.event().time();
+      all.add(new Arrival(at, 0));
+      effects.computeIfAbsent(EffectKind.CHANGE, kind -> new ArrayList<>()).add(at);
+      Map<String, Integer> calls = new LinkedHashMap<>();
+      calls.merge(view.source().system(), 1, Integer::sum);
+      calls.merge(view.target().system(), 2, Integer::sum);
+      add(calls, at);
+    }
+
+    private void add(Map<String, Integer> calls, Instant at) {
+      calls.forEach(
+          (system, times) ->
+              bySystem.computeIfAbsent(system, s -> new ArrayList<>()).add(new Arrival(at, times)));
+    }
 
     void count(Sample sample, Decision decision) {
       Map<String, Integer> calls = new LinkedHashMap<>();
@@ -226,9 +265,7 @@ class GoingLive {
       }
       Instant at = sample.event().time();
       all.add(new Arrival(at, 0));
-      calls.forEach(
-          (system, times) ->
-              bySystem.computeIfAbsent(system, s -> new ArrayList<>()).add(new Arrival(at, times)));
+      add(calls, at);
     }
 
     int busiest(EffectKind kind, Duration per) {
