@@ -168,7 +168,7 @@ async function remove(example: string) {
         <template v-else>
           <p class="mid">
             reckoned from {{ counted(look.events, 'event') }} on {{ counted(look.days, 'day')
-            }}<template v-if="bothWays">, each as two tasks read and one changed</template>
+            }}<template v-if="bothWays">, each as two tasks read and one made or changed</template>
           </p>
           <ul>
             <li v-for="load in look.loads" :key="load.system">

@@ -127,6 +127,10 @@ class PairSheetIT extends BothWaysTestBase {
     assertThat(going.path("events").asInt()).isGreaterThan(2);
     assertThat(going.path("asked").path("system").asText()).isEqualTo("Works Ledger");
     assertThat(going.path("changes")).isEmpty();
+    for (JsonNode limit : going.at("/ceiling/limits")) {
+      boolean message = limit.path("kind").asText().equals("MESSAGE");
+      assertThat(limit.path("times").asInt()).as(limit.toString()).matches(n -> message || n > 0);
+    }
 
     ObjectNode document = document();
     ((ObjectNode) document.at("/fields/due")).put("both-changed", "right-wins");
@@ -135,7 +139,8 @@ class PairSheetIT extends BothWaysTestBase {
     assertThat(changes.findValuesAsText("part")).containsExactly("Left", "due");
     assertThat(changes.toString())
         .contains(
-            "once one is gone the other is deleted", "where both changed it Works Ledger is right");
+            "once one is gone, the other is deleted",
+            "where both changed it, Works Ledger is right");
   }
 
   private static java.net.http.HttpResponse<String> sent(String path, String body)

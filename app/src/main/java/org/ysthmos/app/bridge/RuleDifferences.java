@@ -116,7 +116,7 @@ public final class RuleDifferences {
         "when one is " + String.join(" or ", place.events()),
         place.conditions().isEmpty() ? "" : "only when " + String.join("; ", place.conditions()),
         place.begins() ? "" : "what begins here is not made on the other side",
-        "once one is gone " + place.ifGone());
+        "once one is gone, " + place.ifGone());
   }
 
   private static String field(KeptField field) {
@@ -129,7 +129,7 @@ public final class RuleDifferences {
         },
         field.toRight().isEmpty() ? "" : "to the right: " + String.join(", ", field.toRight()),
         field.toLeft().isEmpty() ? "" : "to the left: " + String.join(", ", field.toLeft()),
-        field.bothChanged().isEmpty() ? "" : "where both changed it " + field.bothChanged(),
+        field.bothChanged().isEmpty() ? "" : "where both changed it, " + field.bothChanged(),
         field.drift());
   }
 

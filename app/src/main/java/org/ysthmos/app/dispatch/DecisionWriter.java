@@ -2,9 +2,7 @@ package org.ysthmos.app.dispatch;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
@@ -12,8 +10,6 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
-import org.ysthmos.app.courier.DeliveryMapper;
-import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -21,7 +17,6 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
-import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Stories;
@@ -38,11 +33,8 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decision;
-import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.delivery.Doubt;
-import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.guard.Ceiling;
@@ -106,6 +98,7 @@ class DecisionWriter {
   private final TraceQueue queue;
   private final TraceEnds ends;
   private final DeliveryQueue deliveryQueue;
+  private final DecidedDeliveries deliveries;
   private final Bridges bridges;
   private final Bounds bounds;
   private final TraceCauses causes;
@@ -114,11 +107,9 @@ class DecisionWriter {
   private final SyncedDecisions synced;
   private final Pairs pairs;
   private final Tables tables;
-  private final Systems systems;
   private final Stories stories;
   private final SeenIndex seen;
   private final Journal journal;
-  private final Restart restart;
   private final AppClock clock;
   private final WorkSignals signals;
   private final LiveFeed feed;
@@ -128,6 +119,7 @@ class DecisionWriter {
       TraceQueue queue,
       TraceEnds ends,
       DeliveryQueue deliveryQueue,
+      DecidedDeliveries deliveries,
       Bridges bridges,
       Bounds bounds,
       TraceCauses causes,
@@ -136,11 +128,9 @@ class DecisionWriter {
       SyncedDecisions synced,
       Pairs pairs,
       Tables tables,
-      Systems systems,
       Stories stories,
       SeenIndex seen,
       Journal journal,
-      Restart restart,
       AppClock clock,
       WorkSignals signals,
       LiveFeed feed) {
@@ -148,6 +138,7 @@ class DecisionWriter {
     this.queue = queue;
     this.ends = ends;
     this.deliveryQueue = deliveryQueue;
+    this.deliveries = deliveries;
     this.bridges = bridges;
     this.bounds = bounds;
     this.causes = causes;
@@ -156,11 +147,9 @@ class DecisionWriter {
     this.synced = synced;
     this.pairs = pairs;
     this.tables = tables;
-    this.systems = systems;
     this.stories = stories;
     this.seen = seen;
     this.journal = journal;
-    this.restart = restart;
     this.clock = clock;
     this.signals = signals;
     this.feed = feed;
@@ -223,7 +212,7 @@ class DecisionWriter {
       }
     }
     for (TaskDecision task : carried) {
-      task.delivery().ifPresent(planned -> add(deciding, task.key(), planned));
+      task.delivery().ifPresent(planned -> deliveries.add(deciding, task.key(), planned));
     }
     if (deciding.waits().isEmpty()) {
       duplicates.keep(deciding.trace().seq(), deciding.alike());
@@ -280,79 +269,6 @@ class DecisionWriter {
                   failure);
             })
         .toList();
-  }
-
-  private void add(Deciding deciding, MatchKey key, PlannedDelivery planned) {
-    EffectKind kind = systems.kindOf(planned);
-    DeliveryRow row =
-        new DeliveryRow(
-            deliveryQueue.number(),
-            deciding.trace().seq(),
-            key.bridge(),
-            key.hash(),
-            planned.system(),
-            planned.collection(),
-            planned.idempotencyKey(),
-            kind,
-            planned.record().orElse(null),
-            pairs.bytes(planned.fields()),
-            planned.awaited().flatMap(PlannedDelivery.Awaited::field).orElse(null),
-            planned.then().orElse(null),
-            DeliveryMapper.Result.OPEN,
-            null);
-    deliveryQueue.add(
-        row,
-        deciding.trace().queue(),
-        doubt(deciding, key, planned, kind),
-        planned.awaited().map(first -> first.key().hash()).orElse(null));
-    synced.sends(deciding, row.seq(), key, planned);
-    if (kind == EffectKind.CHANGE) {
-      deliveryQueue.heldBefore(row.seq(), pairs.bytes(heldBefore(deciding, key, planned)));
-    }
-  }
-
-  /** What the fields that are changed were written with before, as far as they were. */
-  private static Map<String, Value> heldBefore(
-      Deciding deciding, MatchKey key, PlannedDelivery planned) {
-    Map<String, Value> before = new LinkedHashMap<>();
-    deciding
-        .world()
-        .seen(key)
-        .state()
-        .ifPresent(
-            pair ->
-                planned
-                    .fields()
-                    .keySet()
-                    .forEach(
-                        field -> {
-                          Value value = pair.agreed().get(field);
-                          if (value != null) {
-                            before.put(field, value);
-                          }
-                        }));
-    return before;
-  }
-
-  /**
-   * What nobody knows of a task that is to be made. If the answer to an earlier try was lost, only
-   * a person who sends it again has decided that it was not made. A pair without a task means that
-   * an earlier try failed, and what was taken in before this start may have been delivered by the
-   * one of which our data is a copy: both are settled by a look, where one is possible.
-   */
-  private Doubt doubt(Deciding deciding, MatchKey key, PlannedDelivery planned, EffectKind kind) {
-    Pairs.Seen pair = deciding.world().seen(key);
-    boolean sentAgain = deciding.trace().resendOf() != null;
-    if (!kind.doublesWhenRepeated()) {
-      return Doubt.NONE;
-    }
-    if (pair.doubtSince().isPresent() && !sentAgain) {
-      return new Doubt.Open(pair.doubtSince().get(), 0);
-    }
-    boolean tried = pair.revision() > 0;
-    return tried || restart.isFromBefore(deciding.row())
-        ? restart.lookOnce(planned.system(), planned.collection())
-        : Doubt.NONE;
   }
 
   private TraceMapper.Decided decided(Deciding deciding) {

@@ -4,7 +4,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * What of a recurrence is to be done now. It keeps the moment up to which all was looked at, which
@@ -51,10 +50,5 @@ public record Due(List<Occurrence> made, List<Occurrence> passed, Instant until,
       (onTime || latest ? made : passed).add(time);
     }
     return new Due(made, passed, until, more);
-  }
-
-  /** The time that comes next; empty if there is none any more. */
-  public Optional<Occurrence> next(Occurrences times) {
-    return times.next(until);
   }
 }

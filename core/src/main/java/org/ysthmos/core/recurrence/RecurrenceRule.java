@@ -109,7 +109,8 @@ public record RecurrenceRule(SequencedMap<String, String> parts) {
     SequencedMap<String, String> parts = new LinkedHashMap<>();
     for (String name : ORDER) {
       String value = given.get(name);
-      if (value != null) {
+      // That it comes each time is what a rule says anyway.
+      if (value != null && !(name.equals(INTERVAL) && value.equals("1"))) {
         parts.put(name, value);
       }
     }

@@ -6,6 +6,7 @@ import java.time.Month;
 import java.time.format.DateTimeFormatter;
 import java.time.format.TextStyle;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -23,21 +24,6 @@ public final class RuleSentence {
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
   private static final DateTimeFormatter DAY =
       DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
-  private static final List<String> ORDINALS =
-      List.of(
-          "",
-          "first",
-          "second",
-          "third",
-          "fourth",
-          "fifth",
-          "sixth",
-          "seventh",
-          "eighth",
-          "ninth",
-          "tenth",
-          "eleventh",
-          "twelfth");
   private static final List<String> DAYS = List.of("MO", "TU", "WE", "TH", "FR", "SA", "SU");
   private static final Set<String> WEEKDAYS = Set.of("MO", "TU", "WE", "TH", "FR");
   private static final Pattern COUNTED = Pattern.compile("([+-]?\\d{1,2})([A-Z]{2})");
@@ -128,7 +114,7 @@ public final class RuleSentence {
   /** Whether there is nothing in the rule beside what is named, and what says how often. */
   private boolean has(String... parts) {
     Set<String> known =
-        new java.util.HashSet<>(
+        new HashSet<>(
             Set.of(
                 RecurrenceRule.FREQ,
                 RecurrenceRule.INTERVAL,
@@ -250,7 +236,7 @@ public final class RuleSentence {
   }
 
   private static String ordinal(int number) {
-    return number < ORDINALS.size() ? ORDINALS.get(number) : nth(number);
+    return number <= RuleWords.ORDINALS.size() ? RuleWords.ORDINALS.get(number - 1) : nth(number);
   }
 
   private static String nth(int number) {

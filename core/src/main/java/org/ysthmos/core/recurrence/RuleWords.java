@@ -27,7 +27,8 @@ public final class RuleWords {
    */
   public record Said(RecurrenceRule rule, Optional<LocalTime> at, OffDays offDays) {}
 
-  private static final List<String> ORDINALS =
+  /** How people count, from the first on. */
+  static final List<String> ORDINALS =
       List.of(
           "first",
           "second",
@@ -41,6 +42,7 @@ public final class RuleWords {
           "tenth",
           "eleventh",
           "twelfth");
+
   private static final Pattern AT = Pattern.compile("\\s+at\\s+(\\d{1,2}):(\\d{2})$");
   private static final Pattern NTH = Pattern.compile("(\\d{1,3})(?:st|nd|rd|th)?");
   private static final Pattern OF_MONTH =

@@ -27,7 +27,7 @@ class RuleWordsTest {
         "Every 10 days|FREQ=DAILY;INTERVAL=10",
         "every other day|FREQ=DAILY;INTERVAL=2",
         "weekly|FREQ=WEEKLY",
-        "every Monday|FREQ=WEEKLY;INTERVAL=1;BYDAY=MO",
+        "every Monday|FREQ=WEEKLY;BYDAY=MO",
         "every fourth Friday|FREQ=WEEKLY;INTERVAL=4;BYDAY=FR",
         "each other Sunday|FREQ=WEEKLY;INTERVAL=2;BYDAY=SU",
         "weekly on Tue and Thu|FREQ=WEEKLY;BYDAY=TU,TH",
@@ -35,10 +35,10 @@ class RuleWordsTest {
         "every 3 weeks on Mondays|FREQ=WEEKLY;INTERVAL=3;BYDAY=MO",
         "every weekday|FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR",
         "every 6 months|FREQ=MONTHLY;INTERVAL=6",
-        "the 1st and 15th of each month|FREQ=MONTHLY;INTERVAL=1;BYMONTHDAY=1,15",
-        "the fourth Friday of every month|FREQ=MONTHLY;INTERVAL=1;BYDAY=4FR",
+        "the 1st and 15th of each month|FREQ=MONTHLY;BYMONTHDAY=1,15",
+        "the fourth Friday of every month|FREQ=MONTHLY;BYDAY=4FR",
         "on the last Monday of every third month|FREQ=MONTHLY;INTERVAL=3;BYDAY=-1MO",
-        "the last day of each month|FREQ=MONTHLY;INTERVAL=1;BYMONTHDAY=-1",
+        "the last day of each month|FREQ=MONTHLY;BYMONTHDAY=-1",
         "each year on 24 December|FREQ=YEARLY;BYMONTHDAY=24;BYMONTH=12",
         "every 3 hours|FREQ=HOURLY;INTERVAL=3",
         "RRULE:FREQ=YEARLY;BYWEEKNO=53|FREQ=YEARLY;BYWEEKNO=53"
@@ -51,7 +51,7 @@ class RuleWordsTest {
   @Test
   void workingDaysAndTheTimeOfDayAreUnderstood() {
     RuleWords.Said last = RuleWords.read("the last working day of each month at 17:30");
-    assertThat(last.rule()).hasToString("FREQ=MONTHLY;INTERVAL=1;BYMONTHDAY=-1");
+    assertThat(last.rule()).hasToString("FREQ=MONTHLY;BYMONTHDAY=-1");
     assertThat(last.offDays()).isEqualTo(OffDays.BEFORE);
     assertThat(last.at()).contains(LocalTime.of(17, 30));
     assertThat(RuleWords.read("the first working day of each month").offDays())
