@@ -21,6 +21,7 @@ import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.adapters.system.Trust;
+import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.load.RateLimit;
@@ -54,6 +55,10 @@ public final class SystemReader {
     keys.addAll(protocol.keys());
     root.only(keys.toArray(String[]::new));
     String id = root.need("system").text();
+    if (id.equals(TimeSource.SYSTEM)) {
+      throw root.need("system")
+          .refuse("“time” is where bridges begin by themselves; call it otherwise");
+    }
     String name = root.need("name").text();
     Map<String, SystemCollection> collections = new LinkedHashMap<>();
     root.need("collections")

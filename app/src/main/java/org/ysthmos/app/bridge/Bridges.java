@@ -162,6 +162,7 @@ public class Bridges {
     history.compileAnew();
     state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
     signals.toWatch().raise();
+    signals.toTime().raise();
   }
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {

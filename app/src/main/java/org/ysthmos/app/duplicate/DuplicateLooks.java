@@ -5,8 +5,6 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.duplicate.DuplicateMapper.DuplicateRow;
@@ -36,7 +34,6 @@ import org.ysthmos.core.likeness.TitleLikeness;
 @Component
 class DuplicateLooks implements WithThread {
 
-  private static final Logger LOG = LoggerFactory.getLogger(DuplicateLooks.class);
   private static final Duration BETWEEN = Duration.ofSeconds(5);
 
   /** After so many looks in vain it is shown to a person all the same. */
@@ -96,7 +93,14 @@ class DuplicateLooks implements WithThread {
     this.journal = journal;
     this.room = room;
     this.feed = feed;
-    this.thread = new KeptThread("duplicate-looks", signal, this::loop);
+    // They wait where they stand, and are counted on Pairs as not looked at yet.
+    this.thread =
+        KeptThread.ofRounds(
+            "duplicate-looks",
+            signal,
+            () -> atStart.isDone() ? BETWEEN : Duration.ofMillis(1),
+            this::round,
+            "possible duplicates could not be looked at");
   }
 
   /** Something was found. */
@@ -104,23 +108,13 @@ class DuplicateLooks implements WithThread {
     signal.raise();
   }
 
-  private void loop() {
-    while (thread.isRunning()) {
-      try {
-        atStart.readSome();
-        signal.await(atStart.isDone() ? BETWEEN : Duration.ofMillis(1));
-        if (room.isEnough()) {
-          lookAtAll();
-          if (System.nanoTime() - lookedAgain >= AGAIN.toNanos()) {
-            lookedAgain = System.nanoTime();
-            lookAgain();
-          }
-        }
-      } catch (InterruptedException unwanted) {
-        LOG.warn("looking at possible duplicates was interrupted and goes on");
-      } catch (Throwable e) {
-        // They wait where they stand, and are counted on Pairs as not looked at yet.
-        LOG.error("possible duplicates could not be looked at", e);
+  private void round() {
+    atStart.readSome();
+    if (room.isEnough()) {
+      lookAtAll();
+      if (System.nanoTime() - lookedAgain >= AGAIN.toNanos()) {
+        lookedAgain = System.nanoTime();
+        lookAgain();
       }
     }
   }

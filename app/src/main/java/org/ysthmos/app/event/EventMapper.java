@@ -20,6 +20,8 @@ public interface EventMapper {
     TOLD,
     /** It was found by asking what changed. */
     POLLED,
+    /** A time has come; see {@link org.ysthmos.core.bridge.TimeSource}. */
+    DUE,
     /** A person made it up for a try; such events are not found among the others. */
     MADE_UP,
     /** Nothing happened: a pair is to be looked at. It is not found among the others. */
@@ -160,7 +162,7 @@ public interface EventMapper {
           + """
            FROM event e
           WHERE e.system_id = #{system} AND e.collection_id = #{collection}
-            AND e.origin IN ('TOLD', 'POLLED') AND e.kind IN
+            AND e.origin IN ('TOLD', 'POLLED', 'DUE') AND e.kind IN
           <foreach item="kind" collection="kinds" open="(" separator="," close=")">#{kind}</foreach>
           ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
           </script>

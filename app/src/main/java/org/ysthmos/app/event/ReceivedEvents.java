@@ -162,8 +162,13 @@ public class ReceivedEvents {
 
   /** What came with an event; empty if it cannot be read as JSON. */
   public static Optional<JsonNode> json(EventMapper.EventRow row) {
+    return json(row.body());
+  }
+
+  /** The same of its bytes. */
+  public static Optional<JsonNode> json(byte[] body) {
     try {
-      return Optional.of(PushReader.parse(row.body()));
+      return Optional.of(PushReader.parse(body));
     } catch (PushReader.Unreadable e) {
       return Optional.empty();
     }

@@ -91,26 +91,19 @@ class FullCheckReader implements WithThread {
     this.room = room;
     this.clock = clock;
     this.feed = feed;
-    this.thread = new KeptThread("full-checks", signal, this::loop);
+    // Each goes on where it stood once the thread looks again.
+    this.thread =
+        KeptThread.ofRounds(
+            "full-checks",
+            signal,
+            () -> BETWEEN,
+            this::goOnWhileAnyCan,
+            "full checks could not go on");
   }
 
   /** A check began. */
   void raise() {
     signal.raise();
-  }
-
-  private void loop() {
-    while (thread.isRunning()) {
-      try {
-        signal.await(BETWEEN);
-        goOnWhileAnyCan();
-      } catch (InterruptedException unwanted) {
-        LOG.warn("checking both sides was interrupted and goes on");
-      } catch (Throwable e) {
-        // Each goes on where it stood once the thread looks again.
-        LOG.error("full checks could not go on", e);
-      }
-    }
   }
 
   private void goOnWhileAnyCan() throws InterruptedException {

@@ -26,6 +26,7 @@ import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.poll.Polling;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.timetable.Timekeeper;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.load.CircuitBreaker;
@@ -65,6 +66,7 @@ class ClockController {
   private final Bridges bridges;
   private final Systems systems;
   private final IncidentKeeper incidents;
+  private final Timekeeper timekeeper;
 
   ClockController(
       AppClock clock,
@@ -74,7 +76,8 @@ class ClockController {
       Polling polling,
       Bridges bridges,
       Systems systems,
-      IncidentKeeper incidents) {
+      IncidentKeeper incidents,
+      Timekeeper timekeeper) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
@@ -83,6 +86,7 @@ class ClockController {
     this.bridges = bridges;
     this.systems = systems;
     this.incidents = incidents;
+    this.timekeeper = timekeeper;
   }
 
   /** The same, once nothing is under way any more or a while has gone by, whichever comes first. */
@@ -109,10 +113,12 @@ class ClockController {
             || traces.queues().stream().anyMatch(this::canGoOn)
             || deliveries.anyReady(system -> admits(system, now))
             || polling.isUnderWay()
+            || timekeeper.next().filter(at -> !at.isAfter(now)).isPresent()
             || incidents.isUnderWay();
     Optional<Instant> next =
         Stream.of(
                 retries.stream(),
+                timekeeper.next().stream(),
                 systems.all().stream().flatMap(system -> waitsFor(system, now).stream()),
                 underWay ? Stream.<Instant>empty() : incidents.next().stream())
             .flatMap(Function.identity())

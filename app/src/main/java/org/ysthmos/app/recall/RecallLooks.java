@@ -6,8 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.TaskLooks;
 import org.ysthmos.app.live.LiveFeed;
@@ -29,8 +27,6 @@ import org.ysthmos.core.gateway.RemoteCall;
  */
 @Component
 class RecallLooks implements WithThread {
-
-  private static final Logger LOG = LoggerFactory.getLogger(RecallLooks.class);
 
   /** Of a longer list nothing is looked at beforehand. */
   static final int SHORT = 300;
@@ -58,7 +54,14 @@ class RecallLooks implements WithThread {
     this.journal = journal;
     this.room = room;
     this.feed = feed;
-    this.thread = new KeptThread("recall-looks", signal, this::loop);
+    // What is not looked at now is looked at before it goes; the list says how many those are.
+    this.thread =
+        KeptThread.ofRounds(
+            "recall-looks",
+            signal,
+            () -> BETWEEN,
+            this::lookAtAll,
+            "a list could not be looked through");
   }
 
   /** A list was made. */
@@ -66,19 +69,9 @@ class RecallLooks implements WithThread {
     signal.raise();
   }
 
-  private void loop() {
-    while (thread.isRunning()) {
-      try {
-        signal.await(BETWEEN);
-        for (RecallRow recall : room.isEnough() ? mapper.listed() : List.<RecallRow>of()) {
-          lookAtSome(recall.id());
-        }
-      } catch (InterruptedException unwanted) {
-        LOG.warn("looking through lists was interrupted and goes on");
-      } catch (Throwable e) {
-        // What is not looked at now is looked at before it goes; the list says how many those are.
-        LOG.error("a list could not be looked through", e);
-      }
+  private void lookAtAll() throws InterruptedException {
+    for (RecallRow recall : room.isEnough() ? mapper.listed() : List.<RecallRow>of()) {
+      lookAtSome(recall.id());
     }
   }
 

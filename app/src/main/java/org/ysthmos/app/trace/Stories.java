@@ -115,6 +115,7 @@ public class Stories {
         switch (event.origin()) {
           case POLLED -> "Asked " + system + " what changed, stored";
           case ASIDE -> "Met at " + system + ", set aside";
+          case DUE -> DueWords.what(event);
           case LOOK -> "Asked to look at " + record + " " + event.recordId() + " of " + system;
           case TOLD, MADE_UP -> "Received from " + system + ", signature good, stored";
         },
@@ -122,6 +123,7 @@ public class Stories {
           case ASIDE ->
               "It could not be read, everything else was; open this line to see what stands there.";
           case LOOK -> "Nothing was told of it.";
+          case DUE -> DueWords.detail(event);
           case TOLD, POLLED, MADE_UP ->
               Words.capital("%s %s was %s.".formatted(record, event.recordId(), event.kind()));
         },

@@ -39,6 +39,7 @@ public class WorkSignals {
   private final Signal toDeliver = new Signal();
   private final Signal toPoll = new Signal();
   private final Signal toWatch = new Signal();
+  private final Signal toTime = new Signal();
 
   public Signal toDecide() {
     return toDecide;
@@ -50,6 +51,11 @@ public class WorkSignals {
 
   public Signal toPoll() {
     return toPoll;
+  }
+
+  /** Raised when a bridge went live or was released, or the time was set. */
+  public Signal toTime() {
+    return toTime;
   }
 
   /**
@@ -65,5 +71,6 @@ public class WorkSignals {
     toDecide.raise();
     toDeliver.raise();
     toPoll.raise();
+    toTime.raise();
   }
 }

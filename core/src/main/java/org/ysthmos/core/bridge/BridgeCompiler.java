@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentProblem;
@@ -103,15 +104,14 @@ public final class BridgeCompiler {
   private BridgeVersion oneWay(int number) {
     DocumentNode from = document.need("from");
     DocumentNode to = document.need("to");
-    Optional<CollectionShape> foundSource =
-        found(from, definition.from().system(), definition.from().collection());
+    Optional<CollectionShape> foundSource = source(from);
     Optional<CollectionShape> foundTarget = place(to, definition.to());
     if (foundSource.isEmpty() || foundTarget.isEmpty()) {
       problems.refuse();
     }
     CollectionShape source = foundSource.orElseThrow();
     CollectionShape target = foundTarget.orElseThrow();
-    kinds(source, from.need("event"));
+    from.get("event").ifPresent(kinds -> kinds(source, kinds));
     if (definition.to().changes() && !(definition.plan() instanceof TaskPlan.One)) {
       problems.add(to.problem("the record is one, so there is no list and no set of tasks"));
     }
@@ -119,6 +119,7 @@ public final class BridgeCompiler {
         new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"));
     LookupCompiler lookups = new LookupCompiler(this, scope);
     definition.lookups().forEach(lookups::compile);
+    calendarOfTimes(from, scope);
     definition.values().keySet().forEach(name -> namedValue(name, scope));
     Optional<CompiledCondition> when =
         attempt(
@@ -152,6 +153,25 @@ public final class BridgeCompiler {
         scope.uses().tables(),
         scope.uses().calendars(),
         Optional.empty());
+  }
+
+  private Optional<CollectionShape> source(DocumentNode from) {
+    return definition.from().times().isPresent()
+        ? Optional.of(TimeSource.shape(definition.id()))
+        : found(from, definition.from().system(), definition.from().collection());
+  }
+
+  /** The calendar that says on which days the bridge does not begin is there. */
+  private void calendarOfTimes(DocumentNode from, BridgeScope scope) {
+    definition
+        .from()
+        .times()
+        .flatMap(timetable -> timetable.times().calendar())
+        .ifPresent(
+            id -> {
+              DocumentNode at = from.need(FromDocument.TIMES).need("calendar");
+              Optional<WorkingCalendar> unused = attempt(at, () -> scope.calendar(id));
+            });
   }
 
   private void compared(List<String> keys, CollectionShape target) {

@@ -12,6 +12,7 @@ import org.ysthmos.core.condition.Condition;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.json.Pointer;
 import org.ysthmos.core.reading.Address;
+import org.ysthmos.core.recurrence.Timetable;
 import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.sync.Side;
@@ -53,13 +54,16 @@ public record BridgeDefinition(
    * @param every how often the collection is asked for changes, where it is asked; empty for the
    *     system's own interval
    * @param ownWrites whether it also hears of what was written there from here
+   * @param times when it begins by itself, where it begins with times; the place is that of its own
+   *     times then
    */
   public record From(
       String system,
       String collection,
       List<String> events,
       Optional<Duration> every,
-      boolean ownWrites) {
+      boolean ownWrites,
+      Optional<Timetable> times) {
     public From {
       events = List.copyOf(events);
     }

@@ -94,7 +94,7 @@ public final class BridgeReader {
       return TwoWayDocument.readable(root, problems)
           .map(both -> bothWays(id.orElse(""), name.orElse(""), purpose.orElse(""), both, ceiling));
     }
-    Optional<From> from = problems.part(() -> from(root.need("from")));
+    Optional<From> from = problems.part(() -> FromDocument.read(root.need("from"), id.orElse("")));
     Optional<To> to = from.flatMap(source -> problems.part(() -> to(root.need("to"), source)));
     List<LookupRule> lookups = new ArrayList<>();
     part(root, "lookups", problems, (key, rule) -> lookups.add(lookup(key, rule)));
@@ -178,16 +178,6 @@ public final class BridgeReader {
                             })));
   }
 
-  private static From from(DocumentNode node) {
-    node.only("system", "collection", "event", "every", "own-writes");
-    return new From(
-        node.need("system").text(),
-        node.need("collection").text(),
-        node.need("event").texts(),
-        node.get("every").map(BridgeReader::interval),
-        node.get("own-writes").map(DocumentNode::flag).orElse(false));
-  }
-
   static Duration interval(DocumentNode node) {
     Duration every = span(node);
     if (every.compareTo(SHORTEST_INTERVAL) < 0) {
@@ -218,6 +208,10 @@ public final class BridgeReader {
     if (!node.text().equals(RECORD)) {
       throw node.refuse(
           "write { system: …, collection: … }, or “record” for the record that the event came from");
+    }
+    if (from.times().isPresent()) {
+      throw node.refuse(
+          "where a bridge begins with times there is no record that the event came from; write { system: …, collection: … }");
     }
     return To.recordOf(from);
   }

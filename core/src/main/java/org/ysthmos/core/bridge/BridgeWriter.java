@@ -45,13 +45,7 @@ public final class BridgeWriter {
   }
 
   private static void oneWay(BridgeDefinition bridge, SequencedMap<String, Object> document) {
-    SequencedMap<String, Object> from = place(bridge.from().system(), bridge.from().collection());
-    from.put("event", bridge.from().events());
-    bridge.from().every().ifPresent(every -> from.put("every", every.toString()));
-    if (bridge.from().ownWrites()) {
-      from.put("own-writes", true);
-    }
-    document.put("from", from);
+    document.put("from", FromDocument.write(bridge.from()));
     document.put("to", to(bridge.to(), bridge.from()));
     if (!bridge.lookups().isEmpty()) {
       SequencedMap<String, Object> lookups = new LinkedHashMap<>();

@@ -65,8 +65,8 @@ public record TwoWay(Place left, Place right, Optional<Check> check, List<Field>
       events = List.copyOf(events);
     }
 
-    BridgeDefinition.From from() {
-      return new BridgeDefinition.From(system, collection, events, every, false);
+    public BridgeDefinition.From from() {
+      return new BridgeDefinition.From(system, collection, events, every, false, Optional.empty());
     }
 
     BridgeDefinition.To to() {

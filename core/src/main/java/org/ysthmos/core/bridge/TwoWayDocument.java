@@ -16,7 +16,6 @@ import org.ysthmos.core.condition.ConditionDocument;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.Problems;
 import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.recurrence.OffDays;
 import org.ysthmos.core.recurrence.Recurrence;
 import org.ysthmos.core.recurrence.RecurrenceDocument;
 import org.ysthmos.core.recurrence.RecurrenceRule.Frequency;
@@ -105,8 +104,8 @@ public final class TwoWayDocument {
     if (times.rule().orElseThrow().frequency().compareTo(Frequency.HOURLY) < 0) {
       throw node.refuse("both lists are read whole each time; write FREQ=HOURLY or longer");
     }
-    if (times.offDays() != OffDays.KEEP) {
-      throw node.refuse("a check asks no calendar; leave out what it says of working days");
+    if (times.calendar().isPresent()) {
+      throw node.refuse("a check asks no calendar; leave it out, and what is said of working days");
     }
     return new TwoWay.Check.AtTimes(times);
   }

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledPlan;
+import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.event.Event;
@@ -67,6 +68,10 @@ public final class Decider {
   private Decision decide() {
     if (bridge.between().isPresent()) {
       return bothWays();
+    }
+    Optional<String> missed = TimeSource.missed(event);
+    if (missed.isPresent()) {
+      return passedBy(missed.get());
     }
     Optional<World.Overtaken> overtaken =
         world.overtaken(event, bridge.definition().from().events());

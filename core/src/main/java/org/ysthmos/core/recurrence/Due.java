@@ -31,13 +31,25 @@ public record Due(List<Occurrence> made, List<Occurrence> passed, Instant until,
    * @param most how many times are taken at once
    */
   public static Due of(Occurrences times, Instant handled, Instant now, CatchUp catchUp, int most) {
-    if (!now.isAfter(handled)) {
+    return of(times, handled, now, now, catchUp, most);
+  }
+
+  /**
+   * The same for times that count only up to a moment, such as those of a version that another
+   * followed.
+   *
+   * @param end up to which they count, which they do themselves
+   */
+  public static Due of(
+      Occurrences times, Instant handled, Instant end, Instant now, CatchUp catchUp, int most) {
+    Instant last = end.isBefore(now) ? end : now;
+    if (!last.isAfter(handled)) {
       return new Due(List.of(), List.of(), handled, false);
     }
-    List<Occurrence> found = times.between(handled, now, most + 1);
+    List<Occurrence> found = times.between(handled, last, most + 1);
     boolean more = found.size() > most;
     List<Occurrence> came = more ? found.subList(0, most) : found;
-    Instant until = more ? came.getLast().at().toInstant() : now;
+    Instant until = more ? came.getLast().at().toInstant() : last;
     if (catchUp == CatchUp.EACH) {
       return new Due(came, List.of(), until, more);
     }
@@ -45,10 +57,15 @@ public record Due(List<Occurrence> made, List<Occurrence> passed, Instant until,
     List<Occurrence> passed = new ArrayList<>();
     for (int i = 0; i < came.size(); i++) {
       Occurrence time = came.get(i);
-      boolean onTime = !time.at().toInstant().isBefore(now.minus(ON_TIME));
+      boolean onTime = isOnTime(time, now);
       boolean latest = catchUp == CatchUp.LATEST && i == came.size() - 1 && !more;
       (onTime || latest ? made : passed).add(time);
     }
     return new Due(made, passed, until, more);
+  }
+
+  /** Whether a time is looked at when it comes, and not only later. */
+  public static boolean isOnTime(Occurrence time, Instant now) {
+    return !time.at().toInstant().isBefore(now.minus(ON_TIME));
   }
 }

@@ -1,6 +1,7 @@
 package org.ysthmos.core.recurrence;
 
 import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 
 /**
@@ -20,5 +21,15 @@ public record Occurrence(LocalDateTime said, ZonedDateTime at, ClockChange clock
     SKIPPED,
     /** It comes twice on that day: a rule of days means the first. */
     TWICE
+  }
+
+  /**
+   * What tells it from every other time of its recurrence, wherever it is moved: the time as the
+   * rule says it, with how far the clock there is from UTC (ISO 8601), such as {@code
+   * 2026-11-27T06:00-04:00}.
+   */
+  public String id() {
+    ZoneOffset offset = moved ? said.atZone(at.getZone()).getOffset() : at.getOffset();
+    return said + offset.getId();
   }
 }

@@ -20,6 +20,7 @@ import java.util.TreeSet;
  * @param without times of the rule that are left out (EXDATE)
  * @param also times beside the rule (RDATE)
  * @param offDays what becomes of times on days that are no working days
+ * @param calendar the id of the calendar that says which days those are; empty if none matters
  */
 public record Recurrence(
     Optional<RecurrenceRule> rule,
@@ -28,7 +29,8 @@ public record Recurrence(
     Optional<LocalDate> last,
     SortedSet<LocalDateTime> without,
     SortedSet<LocalDateTime> also,
-    OffDays offDays) {
+    OffDays offDays,
+    Optional<String> calendar) {
 
   public Recurrence {
     without = Collections.unmodifiableSortedSet(new TreeSet<>(without));
@@ -44,12 +46,13 @@ public record Recurrence(
         Optional.empty(),
         new TreeSet<>(),
         new TreeSet<>(),
-        OffDays.KEEP);
+        OffDays.KEEP,
+        Optional.empty());
   }
 
-  /** The same with another answer to days that are no working days. */
-  public Recurrence with(OffDays other) {
-    return new Recurrence(rule, zone, start, last, without, also, other);
+  /** The same with another answer to days that are no working days, and who says which they are. */
+  public Recurrence with(OffDays other, String calendarId) {
+    return new Recurrence(rule, zone, start, last, without, also, other, Optional.of(calendarId));
   }
 
   /** The last moment at which it may be, by its rule or its last day; far away if there is none. */

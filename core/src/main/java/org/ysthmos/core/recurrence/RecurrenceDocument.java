@@ -27,6 +27,7 @@ public final class RecurrenceDocument {
   private static final String WITHOUT = "without";
   private static final String ALSO = "also";
   private static final String OFF_DAYS = "off-days";
+  private static final String CALENDAR = "calendar";
 
   private RecurrenceDocument() {}
 
@@ -34,9 +35,17 @@ public final class RecurrenceDocument {
    * @throws org.ysthmos.core.document.DocumentException if it cannot be read
    */
   public static Recurrence read(DocumentNode node) {
-    node.only(RULE, ZONE, START, LAST, WITHOUT, ALSO, OFF_DAYS);
+    node.only(RULE, ZONE, START, LAST, WITHOUT, ALSO, OFF_DAYS, CALENDAR);
     RuleWords.Said said = node.need(RULE).parsed(RuleWords::read);
     LocalDateTime start = time(node.need(START));
+    OffDays offDays =
+        node.get(OFF_DAYS).map(word -> word.word(OffDays.class)).orElse(said.offDays());
+    Optional<String> calendar = node.get(CALENDAR).map(DocumentNode::id);
+    if (offDays != OffDays.KEEP && calendar.isEmpty()) {
+      throw node.get(OFF_DAYS)
+          .orElseGet(() -> node.need(RULE))
+          .refuse("say which days are working days: calendar: the id of a calendar");
+    }
     return new Recurrence(
         Optional.of(said.rule()),
         timed(node.need(ZONE), ZoneId::of, "write a zone such as Europe/Lisbon"),
@@ -44,7 +53,8 @@ public final class RecurrenceDocument {
         node.get(LAST).map(day -> timed(day, LocalDate::parse, "write a day as 2026-12-24")),
         times(node.get(WITHOUT)),
         times(node.get(ALSO)),
-        node.get(OFF_DAYS).map(word -> word.word(OffDays.class)).orElse(said.offDays()));
+        offDays,
+        calendar);
   }
 
   private static SortedSet<LocalDateTime> times(Optional<DocumentNode> node) {
@@ -82,6 +92,7 @@ public final class RecurrenceDocument {
     if (recurrence.offDays() != OffDays.KEEP) {
       written.put(OFF_DAYS, DocumentNode.wordOf(recurrence.offDays()));
     }
+    recurrence.calendar().ifPresent(id -> written.put(CALENDAR, id));
     return written;
   }
 }

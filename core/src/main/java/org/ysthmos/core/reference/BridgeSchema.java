@@ -19,6 +19,8 @@ import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.likeness.TitleLikeness;
+import org.ysthmos.core.recurrence.CatchUp;
+import org.ysthmos.core.recurrence.OffDays;
 import org.ysthmos.core.reference.SchemaParts.Group;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
@@ -127,7 +129,8 @@ public final class BridgeSchema {
         .and("last", text())
         .and("without", ref("texts"))
         .and("also", ref("texts"))
-        .and("off-days", text())
+        .and("off-days", words(OffDays.class))
+        .and("calendar", text())
         .required("rule", "zone", "start")
         .node();
   }
@@ -153,12 +156,17 @@ public final class BridgeSchema {
         bridge()
             .and(
                 "from",
-                place()
-                    .and("event", ref("texts"))
-                    .and("every", text())
-                    .and("own-writes", flag())
-                    .required("event")
-                    .node())
+                oneOf(
+                    place()
+                        .and("event", ref("texts"))
+                        .and("every", text())
+                        .and("own-writes", flag())
+                        .required("event")
+                        .node(),
+                    group("times", times())
+                        .and("catch-up", words(CatchUp.class))
+                        .required("times")
+                        .node()))
             .and("to", to(place().and("if-gone", words(BridgeDefinition.IfGone.class))))
             .and("lookups", named(lookup(), true))
             .and("values", named(ref("rule"), true))

@@ -174,7 +174,7 @@ class OccurrencesTest {
         "LEAVE_OUT|2027-01-01T06:00 2027-01-04T06:00 2027-01-05T06:00 2027-01-06T06:00"
       })
   void severalThatComeToStandAtOneMomentAreOne(OffDays offDays, String expected) {
-    Recurrence daily = rule("FREQ=DAILY", LISBON, "2026-01-01T06:00").with(offDays);
+    Recurrence daily = rule("FREQ=DAILY", LISBON, "2026-01-01T06:00").with(offDays, "garden");
     assertThat(local(daily, "2026-12-24T12:00:00Z", 4))
         .containsExactlyElementsOf(List.of(expected.split(" ")));
   }
@@ -183,17 +183,19 @@ class OccurrencesTest {
   void timeOnADayOffGoesWhereItIsStatedAndStaysTheSameTime() {
     String monthEnds = "FREQ=MONTHLY;BYMONTHDAY=26";
     Recurrence rule = rule(monthEnds, LISBON, "2026-01-01T06:00");
-    assertThat(local(rule.with(OffDays.NEXT), "2026-12-01T00:00:00Z", 1))
+    assertThat(local(rule.with(OffDays.NEXT, "garden"), "2026-12-01T00:00:00Z", 1))
         .containsExactly("2027-01-01T06:00");
-    assertThat(local(rule.with(OffDays.BEFORE), "2026-12-01T00:00:00Z", 1))
+    assertThat(local(rule.with(OffDays.BEFORE, "garden"), "2026-12-01T00:00:00Z", 1))
         .containsExactly("2026-12-24T06:00");
-    assertThat(local(rule.with(OffDays.LEAVE_OUT), "2026-12-01T00:00:00Z", 1))
+    assertThat(local(rule.with(OffDays.LEAVE_OUT, "garden"), "2026-12-01T00:00:00Z", 1))
         .containsExactly("2027-01-26T06:00");
     Occurrence moved =
-        times(rule.with(OffDays.NEXT)).next(Instant.parse("2026-12-29T00:00:00Z")).orElseThrow();
+        times(rule.with(OffDays.NEXT, "garden"))
+            .next(Instant.parse("2026-12-29T00:00:00Z"))
+            .orElseThrow();
     assertThat(moved.said()).isEqualTo(LocalDateTime.parse("2026-12-26T06:00"));
     assertThat(moved.moved()).isTrue();
-    assertThatThrownBy(() -> new Occurrences(rule.with(OffDays.NEXT), Optional.empty()))
+    assertThatThrownBy(() -> new Occurrences(rule.with(OffDays.NEXT, "garden"), Optional.empty()))
         .hasMessageContaining("said by a calendar");
   }
 
@@ -213,7 +215,8 @@ class OccurrencesTest {
             Optional.of(LocalDate.parse("2026-12-11")),
             without,
             also,
-            OffDays.KEEP);
+            OffDays.KEEP,
+            Optional.empty());
     assertThat(local(rule, "2026-01-01T00:00:00Z", 20))
         .containsExactly(
             "2026-11-20T06:00", "2026-11-25T18:30", "2026-12-04T06:00", "2026-12-11T06:00");
@@ -237,7 +240,7 @@ class OccurrencesTest {
       })
   void skippingToATimeIsSteppingToIt(String rule) {
     for (OffDays offDays : OffDays.values()) {
-      Occurrences times = times(rule(rule, LISBON, "2026-02-28T01:30").with(offDays));
+      Occurrences times = times(rule(rule, LISBON, "2026-02-28T01:30").with(offDays, "garden"));
       List<Occurrence> stepped = new ArrayList<>();
       Optional<Occurrence> next = times.next(Instant.EPOCH);
       while (next.isPresent() && stepped.size() < 60) {

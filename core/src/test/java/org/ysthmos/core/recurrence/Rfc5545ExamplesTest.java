@@ -46,7 +46,8 @@ class Rfc5545ExamplesTest {
             Optional.empty(),
             without,
             new TreeSet<>(),
-            OffDays.KEEP);
+            OffDays.KEEP,
+            Optional.empty());
     List<String> expected = List.of(parts[4].split(" "));
     boolean ends = parts[5].equals("end");
     Occurrences times = new Occurrences(recurrence, Optional.empty());

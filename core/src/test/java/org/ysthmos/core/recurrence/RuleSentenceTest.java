@@ -60,7 +60,8 @@ class RuleSentenceTest {
                     Optional.of(LocalDate.parse("2027-02-01")),
                     one,
                     new TreeSet<>(),
-                    OffDays.NEXT)))
+                    OffDays.NEXT,
+                    Optional.of("garden"))))
         .isEqualTo(
             "every Friday, until 1 January 2027 at 06:00 in New York, on the next working day if"
                 + " that is none, without 1 of them, until 1 February 2027");

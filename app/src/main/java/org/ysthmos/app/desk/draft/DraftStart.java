@@ -4,21 +4,41 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.FromDocument;
+import org.ysthmos.core.bridge.TimeSource;
+import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.recurrence.Timetable;
 
 /**
  * Where a draft takes its events from, as far as it says so; of two places that are kept alike, the
  * left one.
  *
  * @param kinds the kinds of event; empty while none is said
+ * @param times when it begins by itself, where it begins with times and says when
  */
-public record DraftStart(String system, String collection, List<String> kinds) {
+public record DraftStart(
+    String system, String collection, List<String> kinds, Optional<Timetable> times) {
 
   public DraftStart {
     kinds = List.copyOf(kinds);
   }
 
+  public static DraftStart of(BridgeDefinition.From from) {
+    return new DraftStart(from.system(), from.collection(), from.events(), from.times());
+  }
+
   public static DraftStart of(ObjectNode draft) {
     JsonNode from = draft.has("between") ? draft.at("/between/left") : draft.path("from");
+    if (from.has("times")) {
+      return new DraftStart(
+          TimeSource.SYSTEM,
+          draft.path("bridge").asText(),
+          List.of(TimeSource.DUE),
+          timetable(from));
+    }
     JsonNode event = from.path("event");
     List<String> kinds = new ArrayList<>();
     if (event.isArray()) {
@@ -26,6 +46,16 @@ public record DraftStart(String system, String collection, List<String> kinds) {
     } else if (!event.asText().isBlank()) {
       kinds.add(event.asText());
     }
-    return new DraftStart(from.path("system").asText(), from.path("collection").asText(), kinds);
+    return new DraftStart(
+        from.path("system").asText(), from.path("collection").asText(), kinds, Optional.empty());
+  }
+
+  /** Empty while it cannot be read; what is wrong with it is told with the rest of the draft. */
+  private static Optional<Timetable> timetable(JsonNode from) {
+    try {
+      return Optional.of(FromDocument.timetable(DocumentNode.parse(from.toString())));
+    } catch (DocumentException notYet) {
+      return Optional.empty();
+    }
   }
 }

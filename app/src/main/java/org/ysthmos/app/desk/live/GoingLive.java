@@ -199,10 +199,7 @@ class GoingLive {
   }
 
   private List<Sample> received(String id, BridgeDefinition.From from) {
-    return samples
-        .of(id, new DraftStart(from.system(), from.collection(), from.events()), Samples.MOST)
-        .samples()
-        .stream()
+    return samples.of(id, DraftStart.of(from), Samples.MOST).samples().stream()
         .filter(sample -> sample.origin() == Sample.Origin.RECEIVED)
         .toList();
   }

@@ -15,6 +15,8 @@ public record Sample(String id, Origin origin, Event event) {
     ADDED,
     /** It was received. */
     RECEIVED,
+    /** A time that is to come; the event is as it will be. */
+    TO_COME,
     /** Its record was read at the source; the event is as it would come. */
     READ
   }

@@ -18,8 +18,11 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.time.Ids;
+import org.ysthmos.app.timetable.Timetables;
+import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.event.CloudEventJson;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.recurrence.Timetable;
 
 /**
  * Events to try a draft on: those that people added to its desk, the newest that were received, and
@@ -34,6 +37,9 @@ public class Samples {
   /** With fewer received events than this the source is read. */
   static final int FEW = 10;
 
+  /** So many of the times to come are tried. */
+  private static final int TO_COME = 10;
+
   /**
    * The samples of a desk.
    *
@@ -45,6 +51,7 @@ public class Samples {
   private final EventMapper events;
   private final SourceReading source;
   private final Systems systems;
+  private final Timetables timetables;
   private final ObjectMapper json;
   private final AppClock clock;
 
@@ -53,12 +60,14 @@ public class Samples {
       EventMapper events,
       SourceReading source,
       Systems systems,
+      Timetables timetables,
       ObjectMapper json,
       AppClock clock) {
     this.added = added;
     this.events = events;
     this.source = source;
     this.systems = systems;
+    this.timetables = timetables;
     this.json = json;
     this.clock = clock;
   }
@@ -75,6 +84,7 @@ public class Samples {
     if (start.kinds().isEmpty()) {
       return new Found(limited(samples, most), "");
     }
+    start.times().ifPresent(times -> samples.addAll(toCome(bridge, times)));
     List<EventMapper.EventRow> received =
         events.newestOf(start.system(), start.collection(), start.kinds(), most);
     Set<String> records = new HashSet<>();
@@ -88,7 +98,8 @@ public class Samples {
     }
     String problem =
         records.isEmpty() && !received.isEmpty() ? "What was received cannot be read as JSON" : "";
-    if (received.size() < FEW) {
+    boolean ofSystem = !start.system().equals(TimeSource.SYSTEM);
+    if (ofSystem && received.size() < FEW) {
       SourceReading.Read read =
           source.newest(start.system(), start.collection(), start.kinds().getFirst());
       problem = read.problem().isEmpty() ? problem : read.problem();
@@ -97,6 +108,18 @@ public class Samples {
           .forEach(event -> samples.add(new Sample(event.id(), Sample.Origin.READ, event)));
     }
     return new Found(limited(samples, most), problem);
+  }
+
+  /** The next times; none if they cannot be told, which the draft's own problems say. */
+  private List<Sample> toCome(String bridge, Timetable times) {
+    try {
+      return timetables.times(times).after(clock.instant(), TO_COME).stream()
+          .map(time -> TimeSource.event(bridge, time, ""))
+          .map(event -> new Sample(event.id(), Sample.Origin.TO_COME, event))
+          .toList();
+    } catch (IllegalStateException noCalendar) {
+      return List.of();
+    }
   }
 
   /**

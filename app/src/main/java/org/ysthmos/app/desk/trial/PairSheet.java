@@ -99,7 +99,7 @@ class PairSheet {
     List<Task> heard = new ArrayList<>();
     for (Side side : Side.values()) {
       var place = both.place(side).rule();
-      DraftStart start = new DraftStart(place.system(), place.collection(), place.events());
+      DraftStart start = DraftStart.of(place.from());
       for (Sample sample : samples.of(id, start, MOST_EVENTS).samples()) {
         heard.add(new Task(side, sample.event().record(), sample.event().time()));
       }

@@ -110,10 +110,7 @@ class ProofSheet {
       return pairs.compute(id, draft, live);
     }
     var from = draft.definition().from();
-    List<Sample> all =
-        samples
-            .of(id, new DraftStart(from.system(), from.collection(), from.events()), Samples.MOST)
-            .samples();
+    List<Sample> all = samples.of(id, DraftStart.of(from), Samples.MOST).samples();
     long start = System.nanoTime();
     List<FieldShape> fields =
         draft.plan().allFields().stream().map(CompiledField::target).distinct().toList();

@@ -154,6 +154,7 @@ class Tries {
           case ADDED -> "added to the desk by a person";
           case RECEIVED -> "received before";
           case READ -> "read at its source";
+          case TO_COME -> "made for a time that is to come";
         };
     return new TraceStory.Line(
         now,

@@ -1,0 +1,239 @@
+package org.ysthmos.app.timetable;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.MissingNode;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.intake.IntakeWriter;
+import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.who.By;
+import org.ysthmos.core.bridge.FromDocument;
+import org.ysthmos.core.bridge.TimeSource;
+import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.recurrence.Occurrence;
+import org.ysthmos.core.recurrence.Occurrences;
+import org.ysthmos.core.recurrence.RuleSentence;
+import org.ysthmos.core.recurrence.Timetable;
+
+/** The times of bridges that begin by themselves. */
+@RestController
+@RequestMapping(path = "/api", produces = MediaType.APPLICATION_JSON_VALUE)
+class TimetableController {
+
+  /** So many of the times to come are shown, and of those that came. */
+  private static final int SHOWN = 10;
+
+  /**
+   * A time to come.
+   *
+   * @param local as the clocks there show it, without a zone, for example {@code 2026-11-27T06:00}
+   * @param clock whether the clock is changed just then
+   * @param moved whether it stands on another day than the rule says
+   * @param said as the rule says it, in the same way as {@code local}
+   * @param run whether somebody ran it by hand already, so that it does not come by itself
+   */
+  record TimeView(
+      Instant at,
+      String local,
+      Occurrence.ClockChange clock,
+      boolean moved,
+      String said,
+      boolean run) {}
+
+  /**
+   * A time that came, or some that were missed and are not made up for.
+   *
+   * @param what in words what was special with it; empty if it came on time by itself
+   */
+  record CameView(Instant at, boolean made, String what, String trace) {}
+
+  /**
+   * The times of a live bridge.
+   *
+   * @param next the next ones
+   * @param lately those that came last, the newest first
+   */
+  record TimesView(String sentence, String zone, List<TimeView> next, List<CameView> lately) {}
+
+  /** What stands under {@code from} in a draft, as JSON. */
+  record TimesWish(String from) {}
+
+  /**
+   * What a draft says of its times.
+   *
+   * @param problem why it cannot be read; empty if it can, and all else is empty if not
+   * @param rule as RFC 5545 writes it
+   * @param start the first time from which the rule counts, without a zone
+   */
+  record TimesPreview(
+      String problem,
+      String sentence,
+      String rule,
+      String start,
+      String offDays,
+      String zone,
+      List<TimeView> next) {}
+
+  /** The time that is to be run. */
+  record RunWish(Instant at) {}
+
+  /** The trace of a time that was run by hand. */
+  record RunView(String trace) {}
+
+  private final Bridges bridges;
+  private final Timetables timetables;
+  private final TimetableMapper mapper;
+  private final EventMapper events;
+  private final IntakeWriter intake;
+  private final AppClock clock;
+
+  TimetableController(
+      Bridges bridges,
+      Timetables timetables,
+      TimetableMapper mapper,
+      EventMapper events,
+      IntakeWriter intake,
+      AppClock clock) {
+    this.bridges = bridges;
+    this.timetables = timetables;
+    this.mapper = mapper;
+    this.events = events;
+    this.intake = intake;
+    this.clock = clock;
+  }
+
+  /** The times of a live bridge: those to come, and those that came lately. */
+  @GetMapping("/bridges/{id}/times")
+  TimesView ofBridge(@PathVariable String id) {
+    Timetable timetable = timetable(id);
+    List<Occurrence> next = timetables.times(timetable).after(clock.instant(), SHOWN);
+    Set<String> run = run(id, next);
+    return new TimesView(
+        RuleSentence.of(timetable.times()),
+        timetable.times().zone().getId(),
+        next.stream().map(time -> view(time, run.contains(eventId(id, time)))).toList(),
+        mapper.lately(TimeSource.SYSTEM, id, SHOWN).stream()
+            .map(TimetableController::came)
+            .toList());
+  }
+
+  private Timetable timetable(String id) {
+    return bridges
+        .live(id)
+        .flatMap(live -> live.version().definition().from().times())
+        .orElseThrow(() -> ApiProblem.notFound("live bridge that begins with times", id));
+  }
+
+  /** The ids of the events of those that are kept already. */
+  private Set<String> run(String bridge, List<Occurrence> times) {
+    List<String> ids = times.stream().map(time -> eventId(bridge, time)).toList();
+    return ids.isEmpty()
+        ? Set.of()
+        : events.known(TimeSource.SYSTEM, ids).stream()
+            .map(EventMapper.Known::sourceId)
+            .collect(Collectors.toSet());
+  }
+
+  private static String eventId(String bridge, Occurrence time) {
+    return TimeSource.event(bridge, time, "").id();
+  }
+
+  private static TimeView view(Occurrence time, boolean run) {
+    return new TimeView(
+        time.at().toInstant(),
+        time.at().toLocalDateTime().toString(),
+        time.clock(),
+        time.moved(),
+        time.said().toString(),
+        run);
+  }
+
+  private static CameView came(TimetableMapper.CameRow row) {
+    JsonNode time =
+        ReceivedEvents.json(row.body())
+            .orElseGet(MissingNode::getInstance)
+            .path(TimeSource.OCCURRENCE);
+    String asked = time.path(TimeSource.ASKED).asText();
+    String missed = time.path(TimeSource.MISSED).asText();
+    return new CameView(
+        row.happenedAt(),
+        row.kind().equals(TimeSource.DUE),
+        asked.isEmpty() ? missed : "run by hand by " + asked,
+        row.traceId());
+  }
+
+  /** Runs a time now, whether it is past or to come; then it does not come by itself any more. */
+  @PostMapping("/bridges/{id}/times/run")
+  RunView run(@PathVariable String id, @RequestBody RunWish wish) {
+    Occurrences times = timetables.times(timetable(id));
+    Occurrence time =
+        times.between(wish.at().minusNanos(1), wish.at(), 1).stream()
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new ApiProblem(
+                        HttpStatus.UNPROCESSABLE_ENTITY,
+                        "No such time",
+                        "The rule of the bridge has no time at %s.".formatted(wish.at())));
+    EventRow event = TimeEvents.row(TimeSource.asked(id, time, By.PERSON.name()), clock.instant());
+    IntakeWriter.Kept kept = intake.keep(event).join();
+    Optional<String> trace =
+        Optional.ofNullable(mapper.traceOf(Long.parseLong(kept.eventId()), id));
+    if (kept.known()) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT,
+          "It came already",
+          trace
+              .map(
+                  "That time came already, as trace %s; send that again to have it once more."
+                      ::formatted)
+              .orElse("That time came already, so long ago that its trace is not kept any more."));
+    }
+    return new RunView(trace.orElse(""));
+  }
+
+  /** What a draft says of its times, with the next of them. */
+  @PostMapping("/desk/times")
+  TimesPreview preview(@RequestBody TimesWish wish) {
+    try {
+      Timetable timetable = FromDocument.timetable(DocumentNode.parse(wish.from()));
+      List<TimeView> next =
+          timetables.times(timetable).after(clock.instant(), SHOWN).stream()
+              .map(time -> view(time, false))
+              .toList();
+      return new TimesPreview(
+          "",
+          RuleSentence.of(timetable.times()),
+          timetable.times().rule().orElseThrow().toString(),
+          timetable.times().start().toString(),
+          DocumentNode.wordOf(timetable.times().offDays()),
+          timetable.times().zone().getId(),
+          next);
+    } catch (DocumentException e) {
+      return unreadable(e.problems().getFirst().message());
+    } catch (IllegalStateException e) {
+      return unreadable(String.valueOf(e.getMessage()));
+    }
+  }
+
+  private static TimesPreview unreadable(String problem) {
+    return new TimesPreview(problem, "", "", "", "", "", List.of());
+  }
+}

@@ -1,0 +1,75 @@
+package org.ysthmos.app.timetable;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+/** How far the times of bridges were looked at, in the database. */
+@Mapper
+interface TimetableMapper {
+
+  /** Why nobody looks at the times of a bridge. */
+  enum Stopped {
+    HELD,
+    /** It cannot be used. */
+    BROKEN
+  }
+
+  /**
+   * @param number of the version by whose times it was looked at
+   * @param handled up to which moment that was
+   */
+  record TimetableRow(String bridgeId, int number, Instant handled, @Nullable Stopped stopped) {}
+
+  @Select("SELECT bridge_id, number, handled, stopped FROM timetable ORDER BY bridge_id")
+  List<TimetableRow> all();
+
+  @Insert(
+      """
+      INSERT INTO timetable (bridge_id, number, handled, stopped)
+      VALUES (#{bridgeId}, #{number}, #{handled}, #{stopped})
+      """)
+  void add(TimetableRow row);
+
+  @Update(
+      """
+      UPDATE timetable SET number = #{number}, handled = #{handled}, stopped = #{stopped}
+       WHERE bridge_id = #{bridgeId}
+      """)
+  void change(TimetableRow row);
+
+  @Delete("DELETE FROM timetable WHERE bridge_id = #{id}")
+  void remove(@Param("id") String id);
+
+  /** The first trace of a bridge by an event. */
+  @Select(
+      """
+      SELECT id FROM trace WHERE event_seq = #{event} AND bridge_id = #{bridge}
+       ORDER BY seq LIMIT 1
+      """)
+  @Nullable String traceOf(@Param("event") long event, @Param("bridge") String bridge);
+
+  /**
+   * A time that came, or some that were missed.
+   *
+   * @param body what came with the event, as bytes of JSON
+   */
+  record CameRow(String kind, Instant happenedAt, byte[] body, String traceId) {}
+
+  /** What came of a bridge's times lately, the newest first. */
+  @Select(
+      """
+      SELECT e.kind, e.happened_at, e.body, t.id
+        FROM event e JOIN trace t ON t.event_seq = e.seq AND t.resend_of IS NULL
+       WHERE e.system_id = #{system} AND e.collection_id = #{bridge}
+       ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}
+      """)
+  List<CameRow> lately(
+      @Param("system") String system, @Param("bridge") String bridge, @Param("limit") int limit);
+}

@@ -1,0 +1,85 @@
+package org.ysthmos.core.bridge;
+
+import java.util.LinkedHashMap;
+import java.util.Optional;
+import java.util.SequencedMap;
+import org.ysthmos.core.bridge.BridgeDefinition.From;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.recurrence.CatchUp;
+import org.ysthmos.core.recurrence.RecurrenceDocument;
+import org.ysthmos.core.recurrence.Timetable;
+
+/**
+ * Reads and writes where a bridge begins: at a collection, or with times that come round, {@code
+ * from: { times: { rule: every fourth Friday, … }, catch-up: each }}.
+ */
+public final class FromDocument {
+
+  static final String TIMES = "times";
+
+  private static final String CATCH_UP = "catch-up";
+  private static final String EVERY = "every";
+  private static final String OWN_WRITES = "own-writes";
+
+  private FromDocument() {}
+
+  /**
+   * @param bridge its id
+   */
+  static From read(DocumentNode node, String bridge) {
+    return node.get(TIMES).isPresent() ? ofTimes(bridge, timetable(node)) : ofCollection(node);
+  }
+
+  private static From ofCollection(DocumentNode node) {
+    node.only("system", "collection", "event", EVERY, OWN_WRITES);
+    return new From(
+        node.need("system").text(),
+        node.need("collection").text(),
+        node.need("event").texts(),
+        node.get(EVERY).map(BridgeReader::interval),
+        node.get(OWN_WRITES).map(DocumentNode::flag).orElse(false),
+        Optional.empty());
+  }
+
+  private static From ofTimes(String bridge, Timetable timetable) {
+    return new From(
+        TimeSource.SYSTEM,
+        bridge,
+        TimeSource.kinds(),
+        Optional.empty(),
+        /* ownWrites= */ false,
+        Optional.of(timetable));
+  }
+
+  /**
+   * Reads what stands under {@code from} where a bridge begins with times.
+   *
+   * @throws org.ysthmos.core.document.DocumentException if it cannot be read
+   */
+  public static Timetable timetable(DocumentNode node) {
+    node.only(TIMES, CATCH_UP);
+    return new Timetable(
+        RecurrenceDocument.read(node.need(TIMES)),
+        node.get(CATCH_UP).map(word -> word.word(CatchUp.class)).orElse(CatchUp.EACH));
+  }
+
+  static SequencedMap<String, Object> write(From from) {
+    SequencedMap<String, Object> written = new LinkedHashMap<>();
+    if (from.times().isPresent()) {
+      Timetable timetable = from.times().get();
+      written.put(TIMES, RecurrenceDocument.write(timetable.times()));
+      if (timetable.catchUp() != CatchUp.EACH) {
+        written.put(CATCH_UP, DocumentNode.wordOf(timetable.catchUp()));
+      }
+      return written;
+    }
+    written.put("system", from.system());
+    written.put("collection", from.collection());
+    written.put("event", from.events());
+    from.every().ifPresent(every -> written.put(EVERY, every.toString()));
+    if (from.ownWrites()) {
+      written.put(OWN_WRITES, true);
+    }
+    return written;
+  }
+}
