@@ -10,6 +10,7 @@ import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
+import { BridgeTimes } from '@/features/times'
 import BothWays from './BothWays.vue'
 import BothWaysPlace from './BothWaysPlace.vue'
 import FieldSentence from './FieldSentence.vue'
@@ -80,11 +81,16 @@ watch(
     </p>
     <div class="shores">
       <section class="arriving" aria-labelledby="arriving">
-        <h2 id="arriving">{{ data.bothWays ? 'Left' : 'Arriving' }}</h2>
-        <p>
-          <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
-        </p>
-        <p class="mid">when one is {{ data.events.join(' or ') }}</p>
+        <h2 id="arriving">
+          {{ data.bothWays ? 'Left' : data.times ? 'Begins by itself' : 'Arriving' }}
+        </h2>
+        <BridgeTimes v-if="data.times" :id="data.bridge.id" :target="data.bridge.target" />
+        <template v-else>
+          <p>
+            <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
+          </p>
+          <p class="mid">when one is {{ data.events.join(' or ') }}</p>
+        </template>
         <BothWaysPlace v-if="data.bothWays" :place="data.bothWays.left" :to="data.bridge.target" />
         <template v-for="lookup in data.lookups" :key="lookup.name">
           <h3>Looked up</h3>

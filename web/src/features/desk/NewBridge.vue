@@ -24,7 +24,7 @@ const router = useRouter()
 const { data, error, loading, load } = useResource(readPlaces)
 void load()
 
-type Way = 'places' | 'copy' | 'file'
+type Way = 'places' | 'times' | 'copy' | 'file'
 const way = ref<Way>('places')
 const from = ref(0)
 const to = ref(0)
@@ -48,6 +48,8 @@ const id = computed(
       .replace(/^-+|-+$/g, '')
       .slice(0, 64),
 )
+/** Where bridges begin by themselves, in place of a system. */
+const TIME = 'time'
 /** Chosen instead of a target: nothing is made, the record that the event came from is changed. */
 const ITSELF = -1
 const source = computed(() => data.value?.sources[from.value])
@@ -58,9 +60,11 @@ const usable = computed(() =>
     ? copied.value !== ''
     : way.value === 'file'
       ? file.value !== ''
-      : !!source.value &&
-        !source.value.hindrance &&
-        (itself.value || (!!target.value && !target.value.hindrance)),
+      : way.value === 'times'
+        ? !!target.value && !target.value.hindrance
+        : !!source.value &&
+          !source.value.hindrance &&
+          (itself.value || (!!target.value && !target.value.hindrance)),
 )
 
 /** Asks the place itself, so that nobody builds a bridge to where we may not look. */
@@ -82,6 +86,9 @@ watch(source, (place) => {
   void ask(place, 'from')
 })
 watch(target, (place) => void ask(place, 'to'))
+watch(way, () => {
+  if (way.value === 'times' && itself.value) to.value = 0
+})
 watch([source, target], async () => {
   starter.value = ''
   if (!source.value || !target.value) return
@@ -112,6 +119,17 @@ async function begin() {
       await copyDraft(id.value, name.value.trim(), (await readDraft(copied.value)).document)
     } else if (way.value === 'file') {
       await copyDraft(id.value, name.value.trim(), file.value)
+    } else if (way.value === 'times' && target.value) {
+      await addDraft({
+        id: id.value,
+        name: name.value.trim(),
+        sourceSystem: TIME,
+        sourceCollection: '',
+        kinds: [],
+        targetSystem: target.value.system,
+        targetCollection: target.value.collection,
+        starter: '',
+      })
     } else if (source.value && (itself.value || target.value)) {
       await addDraft({
         id: id.value,
@@ -138,11 +156,16 @@ async function begin() {
       <fieldset class="ways">
         <legend class="unseen">How it begins</legend>
         <label><input v-model="way" type="radio" value="places" /> between two places</label>
+        <label><input v-model="way" type="radio" value="times" /> when a time comes round</label>
         <label v-if="bridges.length"
           ><input v-model="way" type="radio" value="copy" /> as a copy of another</label
         >
         <label><input v-model="way" type="radio" value="file" /> from a document</label>
       </fieldset>
+      <p v-if="way === 'times'" class="under mid">
+        Every day, every fourth Friday, the last working day of a month: when it is, is said at its
+        desk.
+      </p>
       <template v-if="way === 'places'">
         <label
           ><span>When something happens in</span>
@@ -161,10 +184,12 @@ async function begin() {
             ><input v-model="kinds" type="checkbox" :value="kind" /> {{ kind }}</label
           >
         </fieldset>
+      </template>
+      <template v-if="way === 'places' || way === 'times'">
         <label
           ><span>make a task in</span>
           <select v-model.number="to" class="in">
-            <option v-if="source?.changes" :value="ITSELF">
+            <option v-if="way === 'places' && source?.changes" :value="ITSELF">
               nothing is made: the {{ source.record }} itself is changed
             </option>
             <option v-for="(place, i) in data.targets" :key="i" :value="i">
@@ -180,7 +205,7 @@ async function begin() {
             first.</template
           >
         </p>
-        <fieldset v-if="!itself" class="starters">
+        <fieldset v-if="way === 'places' && !itself" class="starters">
           <legend>Begin with</legend>
           <label class="starter"
             ><input v-model="starter" type="radio" value="" />

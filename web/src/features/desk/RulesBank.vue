@@ -18,6 +18,7 @@ import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
 import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
 import { isGroup, isOpen, type Group, type Tree } from './tree'
+import { TimesEditor } from '@/features/times'
 import { counted } from '@/shared/format/words'
 
 /** All that a bridge says, in the order in which an event meets it. */
@@ -96,7 +97,10 @@ const sources = computed<ArrivingGroup[]>(() => {
 })
 const ANSWERED = ['fields', 'values', 'lookups', 'then']
 const elsewhere = computed(() =>
-  props.trial.problems.filter((problem) => !ANSWERED.includes(problem.path.split('/')[0]!)),
+  props.trial.problems.filter(
+    (problem) =>
+      !ANSWERED.includes(problem.path.split('/')[0]!) && !problem.path.startsWith('from/times'),
+  ),
 )
 const unknownTables = computed(() => [...new Set(props.trial.unknownKeys.map((one) => one.table))])
 /** What people call the keys of all target fields. */
@@ -139,6 +143,12 @@ function keptRows() {
     <p v-for="problem in elsewhere" :key="problem.path" class="bad">
       <b>{{ problem.path.split('/')[0] }}</b> {{ problem.message }}
     </p>
+    <TimesEditor
+      v-if="isGroup(doc.from) && 'times' in doc.from"
+      :from="doc.from"
+      :calendars="language.calendars"
+      @change="setPart('from', $event)"
+    />
     <EveryEditor
       v-if="source?.everySeconds"
       :from="doc.from"

@@ -22,7 +22,12 @@ const emit = defineEmits<{
 const { now, zone } = useSession()
 const list = useTemplateRef<HTMLElement>('list')
 
-const ORIGINS = { ADDED: 'added', READ: 'read at the source', RECEIVED: '' }
+const ORIGINS = {
+  ADDED: 'added',
+  READ: 'read at the source',
+  RECEIVED: '',
+  TO_COME: 'to come',
+}
 const current = computed(() => props.samples[props.inView])
 
 function step(by: number) {

@@ -88,7 +88,7 @@ class PastIT {
   }
 
   @Test
-  void everyBridgeOfTheDemoCarriedSomething() {
+  void everyBridgeOfTheDemoThatHearsASystemCarriedSomething() {
     assertThat(traces.stream().map(trace -> trace.path("bridge").asText()).distinct())
         .containsExactlyInAnyOrder(
             "climate-job",

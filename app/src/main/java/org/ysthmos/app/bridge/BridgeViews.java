@@ -128,6 +128,7 @@ final class BridgeViews {
   /**
    * A bridge with its rules.
    *
+   * @param times whether it begins with times
    * @param bothWays the two places that it keeps alike; null where it goes one way
    * @param tasks how many tasks come of one event, in words
    * @param remarks what a person should know before trusting the rules
@@ -137,6 +138,7 @@ final class BridgeViews {
       String sourceCollection,
       String targetCollection,
       List<String> events,
+      boolean times,
       List<LookupView> lookups,
       List<String> conditions,
       List<String> matchKey,
@@ -182,6 +184,7 @@ final class BridgeViews {
         version.source().name(),
         version.target().name(),
         definition.from().events(),
+        definition.from().times().isPresent(),
         version.lookups().stream().map(BridgeViews::lookup).toList(),
         conditions(version.when()),
         version.match().stream().map(field -> field.shape().name()).toList(),

@@ -30,7 +30,6 @@ import org.ysthmos.app.work.WithStage;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.app.work.WorkSource;
 import org.ysthmos.core.bridge.BridgeVersion;
-import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
@@ -161,15 +160,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   }
 
   private Stream<CircuitBreaker> breakers(BridgeVersion bridge) {
-    Stream<String> lookedUp =
-        bridge.definition().lookups().stream()
-            .filter(lookup -> lookup.origin() == LookupRule.Origin.SYSTEM)
-            .map(LookupRule::system);
-    Stream<String> kept =
-        bridge.definition().between().stream()
-            .flatMap(both -> Stream.of(both.left().system(), both.right().system()));
-    return Stream.concat(lookedUp, kept)
-        .distinct()
+    return bridge.asked().stream()
         .flatMap(system -> systems.find(system).stream())
         .map(Systems.Connected::breaker);
   }

@@ -131,8 +131,8 @@ class ClockController {
   private boolean canGoOn(String queue) {
     boolean closedOff =
         bridges.live(queue).stream()
-            .flatMap(live -> live.version().definition().lookups().stream())
-            .anyMatch(lookup -> !admits(lookup.system(), clock.instant()));
+            .flatMap(live -> live.version().asked().stream())
+            .anyMatch(system -> !admits(system, clock.instant()));
     return !bridges.isHeld(queue) && !closedOff && traces.anyReady(queue);
   }
 

@@ -44,6 +44,7 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.BridgeWriter;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.TimeSource;
+import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.recurrence.Occurrence;
 import org.ysthmos.core.recurrence.Occurrences;
 import org.ysthmos.core.recurrence.Timetable;
@@ -173,15 +174,9 @@ class TimekeeperTest {
     BridgeVersion version = compiled(rule, catchUp, number);
     versions.add(new BridgeHistory.Kept(number, BridgeWriter.write(version.definition()), now));
     Instant since = now;
+    Ceiling ceiling = Ceiling.of(version.definition().ceiling(), Map.of());
     when(bridges.live())
-        .thenAnswer(
-            any -> {
-              Bridges.Live live = mock(Bridges.Live.class);
-              when(live.version()).thenReturn(version);
-              when(live.since()).thenReturn(since);
-              when(live.hold()).thenReturn(hold);
-              return List.of(live);
-            });
+        .thenAnswer(any -> List.of(new Bridges.Live(version, "", since, ceiling, hold, 0)));
   }
 
   private void sleep(Duration span) {
@@ -335,7 +330,7 @@ class TimekeeperTest {
 
   /** Every time exactly once: two years of sleeps, kills, and steps of the clock. */
   @ParameterizedTest
-  @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+  @ValueSource(longs = {1, 2, 3, 4})
   void everyTimeOfYearsIsMadeExactlyOnce(long seed) {
     SplittableRandom random = new SplittableRandom(seed);
     String rule = random.nextBoolean() ? "FREQ=DAILY;BYHOUR=1,6,23" : "FREQ=HOURLY;INTERVAL=3";

@@ -3,6 +3,7 @@ package org.ysthmos.core.bridge;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.reading.BoundField;
@@ -79,6 +80,18 @@ public record BridgeVersion(
         tables,
         calendars,
         between.map(both -> both.seenFrom(side)));
+  }
+
+  /** The systems that are asked while an event of it is decided. */
+  public List<String> asked() {
+    Stream<String> lookedUp =
+        definition.lookups().stream()
+            .filter(lookup -> lookup.origin() == LookupRule.Origin.SYSTEM)
+            .map(LookupRule::system);
+    Stream<String> kept =
+        definition.between().stream()
+            .flatMap(both -> Stream.of(both.left().system(), both.right().system()));
+    return Stream.concat(lookedUp, kept).distinct().toList();
   }
 
   /** It as it looks to each of the collections that it hears. */

@@ -3,6 +3,8 @@ package org.ysthmos.app.desk.draft;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
@@ -13,7 +15,10 @@ import org.ysthmos.app.Settings;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.table.Tables;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.table.ReferenceTable;
 import org.ysthmos.core.table.TableDefinition;
@@ -25,17 +30,22 @@ class NewDraft {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
+  /** In the morning, as people begin. */
+  private static final LocalTime BEGINS_AT = LocalTime.of(8, 0);
+
   /** A starter, and why it does not suit two places; empty if it does. */
   record StarterView(String id, String name, String about, String hindrance) {}
 
   private final Systems systems;
   private final Tables tables;
   private final Settings settings;
+  private final AppClock clock;
 
-  NewDraft(Systems systems, Tables tables, Settings settings) {
+  NewDraft(Systems systems, Tables tables, Settings settings, AppClock clock) {
     this.systems = systems;
     this.tables = tables;
     this.settings = settings;
+    this.clock = clock;
   }
 
   /** The starters, each with whether it suits these places. */
@@ -114,6 +124,9 @@ class NewDraft {
    */
   String document(DeskController.NewBridge wish) {
     requireId(wish.id());
+    if (wish.sourceSystem().equals(TimeSource.SYSTEM)) {
+      return ofTimes(wish);
+    }
     SystemCollection source = collection(wish.sourceSystem(), wish.sourceCollection());
     boolean ofRecord = wish.targetSystem().isEmpty();
     SystemCollection target =
@@ -159,6 +172,41 @@ class NewDraft {
         .filter(FieldShape::required)
         .forEach(field -> fields.set(field.key(), start(field)));
     Starter.find(wish.starter()).ifPresent(starter -> starter.fill(draft, places(source, target)));
+    return draft.toString();
+  }
+
+  /** The document of a bridge that begins every week from tomorrow on, until somebody says when. */
+  private String ofTimes(DeskController.NewBridge wish) {
+    SystemCollection target = collection(wish.targetSystem(), wish.targetCollection());
+    String name = wish.name().isBlank() ? wish.id() : wish.name();
+    ObjectNode draft = JSON.objectNode();
+    draft.put("bridge", wish.id()).put("name", name);
+    draft.put(
+        "purpose", "A %s for each time that comes round".formatted(target.shape().recordWord()));
+    LocalDate tomorrow = LocalDate.ofInstant(clock.instant(), settings.zone()).plusDays(1);
+    ObjectNode times = draft.putObject("from").putObject("times");
+    times
+        .put("rule", "FREQ=WEEKLY;BYDAY=" + tomorrow.getDayOfWeek().name().substring(0, 2))
+        .put("zone", settings.zone().getId())
+        .put("start", tomorrow.atTime(BEGINS_AT).toString());
+    draft
+        .putObject("to")
+        .put("system", wish.targetSystem())
+        .put("collection", wish.targetCollection());
+    draft.putArray("match").add("event/id");
+    ObjectNode fields = draft.putObject("fields");
+    CollectionShape made = target.shape().written();
+    made.fields().stream()
+        .filter(FieldShape::required)
+        .forEach(field -> fields.set(field.key(), start(field)));
+    fields.putObject(made.titleField()).put("text", name);
+    new StarterPlaces(List.of(), made, List.of(), List.of(), settings.zone())
+        .due()
+        .ifPresent(
+            due ->
+                fields.put(
+                    due.key(),
+                    due.type().equals(ValueType.DAY) ? "/occurrence/day" : "/occurrence/at"));
     return draft.toString();
   }
 

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useResource } from '@/shared/composables/resource'
+import { useSession } from '@/shared/composables/session'
+import { dayAndTime } from '@/shared/format/time'
+import OverDialog from '@/shared/ui/OverDialog.vue'
+import TimeList from './TimeList.vue'
+import { readTimes, runTime, type TimeView } from './api'
+
+/** When a live bridge begins by itself: what is to come, and what came lately. */
+const props = defineProps<{ id: string; target: string }>()
+const { now, zone } = useSession()
+const { data, error, load } = useResource(() => readTimes(props.id))
+const asked = ref<TimeView | null>(null)
+const answer = ref('')
+const trace = ref('')
+watch(
+  () => props.id,
+  () => void load(),
+  { immediate: true },
+)
+
+async function run() {
+  if (!asked.value) return
+  try {
+    trace.value = (await runTime(props.id, asked.value.at)).trace
+    answer.value = ''
+  } catch (e) {
+    answer.value = (e as Error).message
+  }
+  asked.value = null
+  await load()
+}
+</script>
+
+<template>
+  <p v-if="error" class="bad" role="alert">Its times could not be read: {{ error }}</p>
+  <template v-if="data">
+    <p>
+      <b>{{ data.sentence }}</b>
+    </p>
+    <p v-if="answer" class="bad" role="alert">{{ answer }}</p>
+    <p v-if="trace" role="status">
+      It runs now:
+      <RouterLink :to="{ name: 'trace', params: { id: trace } }">its trace</RouterLink>
+    </p>
+    <h3>To come</h3>
+    <TimeList :times="data.next" :zone="data.zone" act="Run now" @act="asked = $event" />
+    <template v-if="data.lately.length">
+      <h3>Lately</h3>
+      <ul class="lately">
+        <li v-for="came in data.lately" :key="came.trace">
+          <RouterLink :to="{ name: 'trace', params: { id: came.trace } }">{{
+            dayAndTime(came.at, now, zone)
+          }}</RouterLink>
+          <span v-if="came.what" class="mid"
+            >{{ came.made && !came.what.startsWith('run') ? 'missed at first: ' : ''
+            }}{{ came.what }}</span
+          >
+        </li>
+      </ul>
+    </template>
+  </template>
+  <OverDialog v-if="asked" title="Run it now" @close="asked = null">
+    <p>
+      What is made at {{ target }} for
+      <b>{{ asked.local.slice(0, 10) }} {{ asked.local.slice(11, 16) }}</b> is made now. That time
+      does not come again by itself.
+    </p>
+    <template #acts="{ close }">
+      <button type="button" class="btn" @click="close()">Cancel</button>
+      <button type="button" class="btn main" @click="run">Run it now</button>
+    </template>
+  </OverDialog>
+</template>
+
+<style scoped>
+.lately {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.lately li {
+  display: grid;
+}
+</style>
