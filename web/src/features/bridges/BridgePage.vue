@@ -84,7 +84,7 @@ watch(
         <h2 id="arriving">
           {{ data.bothWays ? 'Left' : data.times ? 'Begins by itself' : 'Arriving' }}
         </h2>
-        <BridgeTimes v-if="data.times" :id="data.bridge.id" :target="data.bridge.target" />
+        <p v-if="data.times">{{ data.times }}</p>
         <template v-else>
           <p>
             <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
@@ -112,6 +112,7 @@ watch(
           <BothWays :both="data.bothWays" :left="data.bridge.source" :right="data.bridge.target" />
         </template>
         <template v-else>
+          <BridgeTimes v-if="data.times" :id="data.bridge.id" :target="data.bridge.target" />
           <h2 id="rules">Only when</h2>
           <ul v-if="data.conditions.length">
             <li v-for="condition in data.conditions" :key="condition">{{ condition }}</li>

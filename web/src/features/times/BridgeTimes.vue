@@ -35,20 +35,19 @@ async function run() {
 
 <template>
   <p v-if="error" class="bad" role="alert">Its times could not be read: {{ error }}</p>
-  <template v-if="data">
-    <p>
-      <b>{{ data.sentence }}</b>
-    </p>
-    <p v-if="answer" class="bad" role="alert">{{ answer }}</p>
-    <p v-if="trace" role="status">
-      It runs now:
-      <RouterLink :to="{ name: 'trace', params: { id: trace } }">its trace</RouterLink>
-    </p>
-    <h3>To come</h3>
-    <TimeList :times="data.next" :zone="data.zone" act="Run now" @act="asked = $event" />
-    <template v-if="data.lately.length">
-      <h3>Lately</h3>
-      <ul class="lately">
+  <div v-if="data" class="times">
+    <section aria-labelledby="to-come">
+      <h2 id="to-come">To come</h2>
+      <TimeList :times="data.next" :zone="data.zone" act="Run now" @act="asked = $event" />
+    </section>
+    <section aria-labelledby="lately">
+      <h2 id="lately">Lately</h2>
+      <p v-if="answer" class="bad" role="alert">{{ answer }}</p>
+      <p v-if="trace" role="status">
+        It runs now:
+        <RouterLink :to="{ name: 'trace', params: { id: trace } }">its trace</RouterLink>
+      </p>
+      <ul v-if="data.lately.length">
         <li v-for="came in data.lately" :key="came.trace">
           <RouterLink :to="{ name: 'trace', params: { id: came.trace } }">{{
             dayAndTime(came.at, now, zone)
@@ -59,8 +58,9 @@ async function run() {
           >
         </li>
       </ul>
-    </template>
-  </template>
+      <p v-else class="mid">It did not come so far.</p>
+    </section>
+  </div>
   <OverDialog v-if="asked" title="Run it now" @close="asked = null">
     <p>
       What is made at {{ target }} for
@@ -75,14 +75,21 @@ async function run() {
 </template>
 
 <style scoped>
-.lately {
+.times {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 48px;
+  margin-bottom: 16px;
+}
+ul {
   list-style: none;
   margin: 0;
   padding: 0;
   display: grid;
   gap: 4px;
+  max-width: 260px;
 }
-.lately li {
+li {
   display: grid;
 }
 </style>

@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useSession } from '@/shared/composables/session'
+import { isGroup, type Group, type Tree } from '@/shared/tree'
 import OffDays from './OffDays.vue'
 import RhythmChoice from './RhythmChoice.vue'
 import TimeList from './TimeList.vue'
 import { previewTimes, type TimesPreview, type TimeView } from './api'
 import { rhythmOf, ruleOf, type Rhythm } from './rhythm'
-
-type Tree = string | Tree[] | { [key: string]: Tree }
-type Group = { [key: string]: Tree }
 
 /** When a bridge begins by itself: a sentence that is edited by choices, and what comes of it. */
 const props = defineProps<{ from: Group; calendars: string[] }>()
@@ -23,8 +21,6 @@ const added = ref('')
 let newest = 0
 let timer: number | undefined
 
-const isGroup = (tree: Tree | undefined): tree is Group =>
-  typeof tree === 'object' && !Array.isArray(tree)
 const times = computed<Group>(() => (isGroup(props.from.times) ? props.from.times : {}))
 const said = (key: string) => String(times.value[key] ?? '')
 const listed = (key: string) => {
@@ -32,9 +28,12 @@ const listed = (key: string) => {
   return Array.isArray(list) ? list.map(String) : list ? [String(list)] : []
 }
 const start = computed(() => said('start'))
-/** As it was read last: what is typed may be words, and choices go by the rule. */
-const rhythm = computed<Rhythm | null>(() =>
-  preview.value?.rule ? rhythmOf(preview.value.rule, start.value) : null,
+const isRule = computed(() => /^FREQ=/i.test(said('rule')))
+/** Of words as they were read last; a rule is read here, so that no click waits for an answer. */
+const rhythm = computed<Rhythm | null>(
+  () =>
+    rhythmOf(said('rule'), start.value) ??
+    (preview.value && !isRule.value ? rhythmOf(preview.value.rule, start.value) : null),
 )
 const zones = Intl.supportedValuesOf('timeZone')
 

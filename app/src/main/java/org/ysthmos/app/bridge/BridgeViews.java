@@ -21,6 +21,8 @@ import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Template;
+import org.ysthmos.core.recurrence.RuleSentence;
+import org.ysthmos.core.recurrence.Timetable;
 import org.ysthmos.core.rule.CompiledField;
 import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.rule.Source;
@@ -128,7 +130,7 @@ final class BridgeViews {
   /**
    * A bridge with its rules.
    *
-   * @param times whether it begins with times
+   * @param times when it begins by itself, as a sentence; empty where it hears a collection
    * @param bothWays the two places that it keeps alike; null where it goes one way
    * @param tasks how many tasks come of one event, in words
    * @param remarks what a person should know before trusting the rules
@@ -138,7 +140,7 @@ final class BridgeViews {
       String sourceCollection,
       String targetCollection,
       List<String> events,
-      boolean times,
+      String times,
       List<LookupView> lookups,
       List<String> conditions,
       List<String> matchKey,
@@ -184,7 +186,7 @@ final class BridgeViews {
         version.source().name(),
         version.target().name(),
         definition.from().events(),
-        definition.from().times().isPresent(),
+        definition.from().times().map(Timetable::times).map(RuleSentence::of).orElse(""),
         version.lookups().stream().map(BridgeViews::lookup).toList(),
         conditions(version.when()),
         version.match().stream().map(field -> field.shape().name()).toList(),

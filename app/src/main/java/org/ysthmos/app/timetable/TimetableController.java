@@ -70,7 +70,7 @@ class TimetableController {
    * @param next the next ones
    * @param lately those that came last, the newest first
    */
-  record TimesView(String sentence, String zone, List<TimeView> next, List<CameView> lately) {}
+  record TimesView(String zone, List<TimeView> next, List<CameView> lately) {}
 
   /** What stands under {@code from} in a draft, as JSON. */
   record TimesWish(String from) {}
@@ -126,7 +126,6 @@ class TimetableController {
     List<Occurrence> next = timetables.times(timetable).after(clock.instant(), SHOWN);
     Set<String> run = run(id, next);
     return new TimesView(
-        RuleSentence.of(timetable.times()),
         timetable.times().zone().getId(),
         next.stream().map(time -> view(time, run.contains(eventId(id, time)))).toList(),
         mapper.lately(TimeSource.SYSTEM, id, SHOWN).stream()

@@ -78,13 +78,12 @@ public final class TimeSource {
       occurrence.put(MISSED, missed);
     }
     return new Event(
-        bridge + "/" + time.id(),
-        SYSTEM,
-        bridge,
-        DUE,
-        time.said().toString(),
-        time.at().toInstant(),
-        data);
+        bridge + "/" + time.id(), SYSTEM, bridge, DUE, name(time), time.at().toInstant(), data);
+  }
+
+  /** What people call a time: {@code 2026-11-27 06:00}. */
+  private static String name(Occurrence time) {
+    return time.said().toString().replace('T', ' ');
   }
 
   /**
@@ -128,7 +127,7 @@ public final class TimeSource {
         SYSTEM,
         bridge,
         MISSED,
-        first.said().toString(),
+        name(first),
         last.at().toInstant(),
         data);
   }

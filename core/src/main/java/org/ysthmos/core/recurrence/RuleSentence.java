@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.ysthmos.core.recurrence.RecurrenceRule.Frequency;
 
 /**
  * A recurrence as people say it: {@code every fourth Friday at 06:00 in Lisbon}. A rule that nobody
@@ -37,11 +38,10 @@ public final class RuleSentence {
   }
 
   public static String of(Recurrence recurrence) {
-    String often =
-        recurrence
-            .rule()
-            .map(rule -> new RuleSentence(rule, recurrence).often())
-            .orElse("on the days that are listed");
+    Optional<String> working =
+        recurrence.rule().flatMap(rule -> new RuleSentence(rule, recurrence).working());
+    String often = working.orElseGet(() -> ofRule(recurrence));
+    OffDays offDays = working.isPresent() ? OffDays.KEEP : recurrence.offDays();
     String zone = recurrence.zone().getId();
     String place = zone.substring(zone.lastIndexOf('/') + 1).replace('_', ' ');
     String also =
@@ -53,14 +53,38 @@ public final class RuleSentence {
             ? ""
             : ", without %d of them".formatted(recurrence.without().size());
     String last = recurrence.last().map(day -> ", until " + DAY.format(day)).orElse("");
-    return often
-        + at(recurrence)
-        + " in "
-        + place
-        + offDays(recurrence.offDays())
-        + also
-        + without
-        + last;
+    return often + at(recurrence) + " in " + place + offDays(offDays) + also + without + last;
+  }
+
+  private static String ofRule(Recurrence recurrence) {
+    return recurrence
+        .rule()
+        .map(rule -> new RuleSentence(rule, recurrence).often())
+        .orElse("on the days that are listed");
+  }
+
+  /** Where what becomes of days off makes it one that people say of working days. */
+  private Optional<String> working() {
+    String months = rule.interval() == 1 ? "each month" : everyNth("month");
+    String monthDay = String.join(",", rule.list(RecurrenceRule.BYMONTHDAY));
+    boolean monthly = rule.frequency() == Frequency.MONTHLY && has(RecurrenceRule.BYMONTHDAY);
+    Optional<String> words =
+        switch (recurrence.offDays()) {
+          case BEFORE ->
+              monthly && monthDay.equals("-1")
+                  ? Optional.of("on the last working day of " + months)
+                  : Optional.empty();
+          case NEXT ->
+              monthly && monthDay.equals("1")
+                  ? Optional.of("on the first working day of " + months)
+                  : Optional.empty();
+          case LEAVE_OUT ->
+              rule.frequency() == Frequency.DAILY && rule.interval() == 1
+                  ? alone("every working day")
+                  : Optional.empty();
+          case KEEP -> Optional.empty();
+        };
+    return words.map(said -> said + end());
   }
 
   /** The time of day, unless the rule itself says at which it is. */

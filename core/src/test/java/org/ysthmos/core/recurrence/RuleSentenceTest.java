@@ -47,6 +47,24 @@ class RuleSentenceTest {
         .isEqualTo(sentence);
   }
 
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "the last working day of each month|on the last working day of each month",
+        "the first working day of every other month|on the first working day of every other month",
+        "every working day|every working day"
+      })
+  void workingDaysAreSaidAsTheyWereWritten(String words, String sentence) {
+    RuleWords.Said said = RuleWords.read(words);
+    Recurrence read =
+        Recurrence.of(
+                said.rule(), ZoneId.of("Europe/Lisbon"), LocalDateTime.parse("2026-11-20T06:00"))
+            .with(said.offDays(), "garden");
+    assertThat(RuleSentence.of(read)).isEqualTo(sentence + " at 06:00 in Lisbon");
+    assertThat(RuleSentence.of(read.with(OffDays.KEEP, "garden"))).doesNotContain("working");
+  }
+
   @Test
   void endsDaysOffAndWhatIsLeftOutAreSaidToo() {
     TreeSet<LocalDateTime> one = new TreeSet<>();
