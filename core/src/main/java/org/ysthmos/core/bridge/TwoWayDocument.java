@@ -100,12 +100,9 @@ public final class TwoWayDocument {
   }
 
   private static TwoWay.Check atTimes(DocumentNode node) {
-    Recurrence times = RecurrenceDocument.read(node);
+    Recurrence times = RecurrenceDocument.readWithoutCalendar(node, "a check");
     if (times.rule().orElseThrow().frequency().compareTo(Frequency.HOURLY) < 0) {
       throw node.refuse("both lists are read whole each time; write FREQ=HOURLY or longer");
-    }
-    if (times.calendar().isPresent()) {
-      throw node.refuse("a check asks no calendar; leave it out, and what is said of working days");
     }
     return new TwoWay.Check.AtTimes(times);
   }

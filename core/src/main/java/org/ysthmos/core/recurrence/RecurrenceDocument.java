@@ -35,17 +35,36 @@ public final class RecurrenceDocument {
    * @throws org.ysthmos.core.document.DocumentException if it cannot be read
    */
   public static Recurrence read(DocumentNode node) {
+    Recurrence read = readAny(node);
+    if (read.offDays() != OffDays.KEEP && read.calendar().isEmpty()) {
+      throw node.get(OFF_DAYS)
+          .orElseGet(() -> node.need(RULE))
+          .refuse("say which days are working days: calendar: the id of a calendar");
+    }
+    return read;
+  }
+
+  /**
+   * The same for what asks no calendar, so that it cannot tell working days.
+   *
+   * @param what is read, for example {@code a check}
+   * @throws org.ysthmos.core.document.DocumentException if it cannot be read
+   */
+  public static Recurrence readWithoutCalendar(DocumentNode node, String what) {
+    Recurrence read = readAny(node);
+    if (read.offDays() != OffDays.KEEP || read.calendar().isPresent()) {
+      throw node.refuse(what + " asks no calendar; leave out what it says of working days");
+    }
+    return read;
+  }
+
+  private static Recurrence readAny(DocumentNode node) {
     node.only(RULE, ZONE, START, LAST, WITHOUT, ALSO, OFF_DAYS, CALENDAR);
     RuleWords.Said said = node.need(RULE).parsed(RuleWords::read);
     LocalDateTime start = time(node.need(START));
     OffDays offDays =
         node.get(OFF_DAYS).map(word -> word.word(OffDays.class)).orElse(said.offDays());
     Optional<String> calendar = node.get(CALENDAR).map(DocumentNode::id);
-    if (offDays != OffDays.KEEP && calendar.isEmpty()) {
-      throw node.get(OFF_DAYS)
-          .orElseGet(() -> node.need(RULE))
-          .refuse("say which days are working days: calendar: the id of a calendar");
-    }
     return new Recurrence(
         Optional.of(said.rule()),
         timed(node.need(ZONE), ZoneId::of, "write a zone such as Europe/Lisbon"),
