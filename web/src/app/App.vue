@@ -51,7 +51,13 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       Ysthmos
     </RouterLink>
     <nav aria-label="Places">
-      <RouterLink to="/watch" :class="within('/watch')">Watch</RouterLink>
+      <RouterLink
+        to="/watch"
+        :class="{
+          'router-link-active': ['/watch', '/to-come'].some((p) => route.path.startsWith(p)),
+        }"
+        >Watch</RouterLink
+      >
       <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
       <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
       <RouterLink to="/pairs" :class="within('/pairs')">Pairs</RouterLink>

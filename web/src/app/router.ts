@@ -82,6 +82,12 @@ export const router = createRouter({
       meta: { title: 'Tables' },
     },
     {
+      path: '/to-come',
+      name: 'to-come',
+      component: () => import('@/features/tocome').then((m) => m.ToComePage),
+      meta: { title: 'What is to come' },
+    },
+    {
       path: '/tables/:id',
       name: 'table',
       component: () => import('@/features/tables').then((m) => m.TablePage),

@@ -27,8 +27,9 @@ const listed = (key: string) => {
   const list = times.value[key]
   return Array.isArray(list) ? list.map(String) : list ? [String(list)] : []
 }
-const start = computed(() => said('start'))
 const isRule = computed(() => /^FREQ=/i.test(said('rule')))
+/** Words may say the time of day themselves. */
+const start = computed(() => (!isRule.value && preview.value?.start) || said('start'))
 /** Of words as they were read last; a rule is read here, so that no click waits for an answer. */
 const rhythm = computed<Rhythm | null>(
   () =>
@@ -60,14 +61,28 @@ async function look(text: string) {
   }
 }
 
-function set(parts: { [key: string]: Tree | undefined }) {
+type Parts = { [key: string]: Tree | undefined }
+
+/** The times with some parts set anew; what is empty is left out. */
+function changed(parts: Parts): Group {
   const next: Group = {}
   for (const [key, part] of Object.entries({ ...times.value, ...parts })) {
     if (part !== undefined && part !== '' && !(Array.isArray(part) && !part.length)) {
       next[key] = part
     }
   }
-  emit('change', { ...props.from, times: next })
+  return next
+}
+
+/** Words become the rule that they mean, so that what is chosen beside them counts. */
+function set(parts: Parts) {
+  const read = isRule.value || !preview.value ? {} : ruleRead(preview.value)
+  emit('change', { ...props.from, times: changed({ ...read, ...parts }) })
+}
+
+function ruleRead(read: TimesPreview): Parts {
+  const offDays = read.offDays === 'keep' ? undefined : read.offDays
+  return { rule: read.rule, start: read.start, 'off-days': offDays }
 }
 
 const value = (event: Event) => (event.target as HTMLInputElement).value
@@ -76,9 +91,23 @@ const day = (event: Event) => value(event) && set({ start: value(event) + start.
 const time = (event: Event) =>
   value(event) && set({ start: `${start.value.slice(0, 10)}T${value(event)}` })
 
-function say() {
-  if (words.value.trim()) set({ rule: words.value.trim() })
-  words.value = ''
+/** Words are read before they count; what cannot be read stays to be mended. */
+async function say() {
+  const wanted: Parts = {
+    rule: words.value.trim(),
+    'off-days': undefined,
+    calendar: /working day/i.test(words.value) ? said('calendar') || props.calendars[0] : undefined,
+  }
+  const text = JSON.stringify({ ...props.from, times: changed(wanted) })
+  try {
+    const read = await previewTimes(text)
+    refused.value = read.problem
+    if (read.problem) return
+    emit('change', { ...props.from, times: changed({ ...wanted, ...ruleRead(read) }) })
+    words.value = ''
+  } catch (e) {
+    refused.value = (e as Error).message
+  }
 }
 function add() {
   if (added.value) set({ also: [...listed('also'), added.value] })

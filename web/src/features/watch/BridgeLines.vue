@@ -16,7 +16,11 @@ function lastEvent(line: BridgeLine): string {
 <template>
   <section aria-labelledby="live">
     <h2 id="live">
-      Live bridges <small>last 24 hours, a bar for each half hour before what usually comes</small>
+      Live bridges
+      <small
+        >last 24 hours, a bar for each half hour before what usually comes;
+        <RouterLink to="/to-come">what is to come</RouterLink></small
+      >
     </h2>
     <p v-if="watch.bridges.length === 0" class="mid">
       No bridge is live. Put a bridge document into the setup folder and start again.

@@ -6,7 +6,7 @@ import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { IncidentRow, type Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
-import type { BridgeLine, BrokenLine, CheckLine, NoRoom, UnreadableLine } from './api'
+import type { BridgeLine, BrokenLine, CheckLine, EndingLine, NoRoom, UnreadableLine } from './api'
 
 const props = withDefaults(
   defineProps<{
@@ -21,6 +21,7 @@ const props = withDefaults(
     apart?: number
     checks?: CheckLine[]
     broken?: BrokenLine[]
+    calendars?: EndingLine[]
     noRoom?: NoRoom | null
   }>(),
   {
@@ -32,6 +33,7 @@ const props = withDefaults(
     apart: 0,
     checks: () => [],
     broken: () => [],
+    calendars: () => [],
     noRoom: null,
   },
 )
@@ -44,6 +46,7 @@ const count = computed(
     props.troubles.length +
     props.unreadable.length +
     props.broken.length +
+    props.calendars.length +
     (props.blind ? 1 : 0) +
     (props.untold ? 1 : 0) +
     (props.twice ? 1 : 0) +
@@ -134,6 +137,20 @@ const more = computed(() => props.inAll - props.incidents.length)
         <span></span>
         <RouterLink class="btn" :to="{ name: 'desk', params: { id: one.id } }"
           >Mend it on the desk</RouterLink
+        >
+      </li>
+      <li v-for="one in calendars" :key="`calendar ${one.id}`">
+        <VerdictMark kind="HELD" />
+        <p>
+          <b>{{ one.name }}</b> names no holidays after {{ one.last.slice(0, 4) }}
+          <small
+            >{{ one.bridges.join(', ') }} {{ one.bridges.length === 1 ? 'counts' : 'count' }} on it.
+            Enter those of the next year, or read them from a file.</small
+          >
+        </p>
+        <span></span>
+        <RouterLink class="btn" :to="{ name: 'calendar', params: { id: one.id } }"
+          >Open the calendar</RouterLink
         >
       </li>
       <li v-for="one in unreadable" :key="one.system">

@@ -58,6 +58,7 @@ onUnmounted(() => clearInterval(timer))
         :apart="data.watch.disagreements"
         :checks="data.watch.checks"
         :broken="data.watch.broken"
+        :calendars="data.watch.calendars"
         :no-room="data.watch.noRoom"
         @changed="load"
       />

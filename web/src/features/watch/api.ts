@@ -5,6 +5,7 @@ export type BridgeLine = Schemas['BridgeLine']
 export type Bar = Schemas['Bar']
 export type UnreadableLine = Schemas['UnreadableLine']
 export type BrokenLine = Schemas['BrokenLine']
+export type EndingLine = Schemas['EndingLine']
 export type CheckLine = Schemas['CheckLine']
 export type Past = NonNullable<Schemas['Past']>
 export type NoRoom = NonNullable<Schemas['NoRoom']>

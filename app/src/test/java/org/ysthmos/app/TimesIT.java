@@ -6,9 +6,12 @@ import static org.awaitility.Awaitility.await;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
@@ -16,8 +19,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
+import org.ysthmos.core.calendar.WorkingCalendar;
 
 /** Bridges that begin by themselves, from the document to the message that is sent. */
 class TimesIT extends AppTestBase {
@@ -26,6 +31,7 @@ class TimesIT extends AppTestBase {
 
   @Autowired private AppClock time;
   @Autowired private Bridges all;
+  @Autowired private Tables tables;
 
   @AfterEach
   void timeOfTheMachine() {
@@ -232,5 +238,33 @@ class TimesIT extends AppTestBase {
     assertThat(view.path("samples").path(0).path("origin").asText()).isEqualTo("TO_COME");
     assertThat(view.path("verdict").asText()).isEqualTo("create");
     send("DELETE", app("/api/desk/drafts/seed-list"), "", Map.of());
+  }
+
+  @Test
+  void watchTellsOfACalendarWhoseHolidaysRanOutAndWhoCountsOnIt() throws Exception {
+    WorkingCalendar harbour =
+        new WorkingCalendar(
+            "harbour",
+            "Harbour days",
+            EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
+            Map.of(LocalDate.parse("2020-12-25"), "Christmas"),
+            List.of());
+    tables.put(harbour, "made", By.PERSON);
+    assertThat(harbourOnWatch()).isEmpty();
+    String document =
+        document("harbour-told", "FREQ=DAILY", "each")
+            .replace("zone: UTC", "zone: UTC, off-days: next, calendar: harbour");
+    var answer = putBridge("harbour-told", document);
+    assertThat(answer.statusCode()).as(answer.body()).isBetween(200, 204);
+    JsonNode line = harbourOnWatch().getFirst();
+    assertThat(line.path("name").asText()).isEqualTo("Harbour days");
+    assertThat(line.path("last").asText()).isEqualTo("2020-12-31");
+    assertThat(line.path("bridges").path(0).asText()).isEqualTo("Told harbour-told");
+  }
+
+  private static List<JsonNode> harbourOnWatch() {
+    return StreamSupport.stream(api("/watch").path("calendars").spliterator(), false)
+        .filter(line -> line.path("id").asText().equals("harbour"))
+        .toList();
   }
 }

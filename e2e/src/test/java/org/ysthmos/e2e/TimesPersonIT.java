@@ -6,11 +6,25 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.SelectOption;
+import java.io.InputStream;
+import java.net.URI;
+import java.time.Instant;
+import java.util.List;
 import java.util.regex.Pattern;
+import net.fortuna.ical4j.data.CalendarBuilder;
+import net.fortuna.ical4j.model.component.VEvent;
+import org.assertj.core.api.Assertions;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Making bridges that begin by themselves, by sentence. */
 class TimesPersonIT extends InBrowser {
+
+  /** So that the days off of the garden's calendar are to come. */
+  @BeforeEach
+  void lateInNovember() {
+    together.clock(Instant.parse("2026-11-28T09:00:00Z"));
+  }
 
   private void begin(String name) {
     page.navigate(together.appAddress() + "/bridges");
@@ -99,18 +113,64 @@ class TimesPersonIT extends InBrowser {
     named("or in words").focus();
     page.keyboard().type("the last working day of each month at 16:30");
     page.keyboard().press("Enter");
-    // No calendar is said so far; the refusal says what to do.
-    assertThat(page.getByRole(AriaRole.ALERT)).containsText("say which days are working days");
-    named("On a day that is no working day")
-        .selectOption(new SelectOption().setLabel("it goes to the working day before"));
     assertThat(sentence()).containsText("on the last working day of each month at 16:30");
+    assertThat(named("At what time of day")).hasValue("16:30");
+    assertThat(named("By which calendar")).hasValue("garden");
+    assertThat(page.getByText(Pattern.compile("^moved from")).first()).isVisible();
     named("or in words").focus();
     page.keyboard().type("every blue moon");
     page.keyboard().press("Enter");
     assertThat(page.getByRole(AriaRole.ALERT)).containsText("says nothing that comes round");
+    // What was good stays, and what was typed is there to be mended.
+    assertThat(sentence()).containsText("on the last working day of each month");
+    named("or in words").fill("every 10 days");
+    page.keyboard().press("Enter");
+    assertThat(sentence()).containsText("every 10 days at 16:30 in Lisbon");
+    assertThat(page.getByRole(AriaRole.ALERT)).hasCount(0);
     button("Undo").click();
     assertThat(sentence()).containsText("on the last working day of each month");
     assertThat(rows()).hasCount(10);
-    assertThat(page.getByText(Pattern.compile("^moved from")).first()).isVisible();
+  }
+
+  /** The judge of the calendar is ical4j 4.4.0; another library writes it. */
+  @Test
+  void whatIsToComeIsSeenByTheWeekAndSubscribedTo() throws Exception {
+    page.navigate(together.appAddress() + "/watch");
+    link("what is to come").click();
+    assertThat(page.getByText("the week of Monday")).isVisible();
+    assertThat(page.locator(".week section")).hasCount(7);
+    checkAround(page, "what is to come, by the week");
+    // The Monday after this week has the climate desk's faults looked through.
+    button("Later").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.locator(".week .entry.to_come").first())
+        .containsText("Look through the climate faults of last week");
+    button("As a list").click();
+    assertThat(page.locator(".list")).containsText("Glasshouse works");
+    check(page, "what is to come, as a list");
+    page.getByLabel("Every bridge").selectOption("Partner call");
+    assertThat(page.locator(".list .entry")).hasCount(1);
+    assertThat(page.locator(".list .entry")).containsText("Call the partner garden in Auckland");
+    page.reload();
+    assertThat(page.locator(".list .entry")).hasCount(1);
+
+    button("Subscribe").click();
+    assertThat(page.getByText("There is no address so far.")).isVisible();
+    button("Make an address").click();
+    Locator address = page.getByLabel("The address of the calendar");
+    assertThat(address).isVisible();
+    check(page, "subscribing to what is to come");
+    URI read = URI.create(together.appAddress() + URI.create(address.inputValue()).getPath());
+    try (InputStream calendar = read.toURL().openStream()) {
+      List<String> titles =
+          new CalendarBuilder()
+              .build(calendar).<VEvent>getComponents("VEVENT").stream()
+                  .map(event -> event.getSummary().getValue())
+                  .toList();
+      Assertions.assertThat(titles)
+          .contains(
+              "Call the partner garden in Auckland",
+              "Look through the climate faults of last week");
+    }
   }
 }

@@ -22,6 +22,7 @@ class PagesConfiguration implements WebMvcConfigurer {
       List.of(
           "/",
           "/watch",
+          "/to-come",
           "/incidents",
           "/incidents/{id}",
           "/alarms",

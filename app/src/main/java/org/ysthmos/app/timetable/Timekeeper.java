@@ -63,6 +63,7 @@ public class Timekeeper implements WithThread {
   private final DiskRoom room;
   private final AppClock clock;
   private final Instant began;
+  private final WorkSignals.Signal signal;
   private final Map<String, TimetableRow> rows = new HashMap<>();
   private final Map<String, Ahead> ahead = new ConcurrentHashMap<>();
   private final Map<String, Integer> breaks = new HashMap<>();
@@ -85,11 +86,12 @@ public class Timekeeper implements WithThread {
     this.room = room;
     this.clock = clock;
     this.began = clock.instant();
+    this.signal = signals.toTime();
     mapper.all().forEach(row -> rows.put(row.bridgeId(), row));
     this.thread =
         KeptThread.ofRounds(
             "times",
-            signals.toTime(),
+            signal,
             () -> BETWEEN,
             this::round,
             "the times of bridges could not be looked at");
@@ -178,34 +180,33 @@ public class Timekeeper implements WithThread {
   }
 
   /**
-   * Takes in what came since it was looked last.
+   * Takes in some of what came since it was looked last, so that one with very many keeps no other
+   * waiting.
    *
-   * @return when the next time comes
+   * @return when it is to be looked at again
    */
-  private Instant lookAt(Bridges.Live live, TimetableRow known, Instant now) {
-    TimetableRow row = known;
-    while (true) {
-      Segments.Segment segment = segments.after(live, row.number());
-      Due due =
-          Due.of(segment.times(), row.handled(), segment.end(), now, segment.catchUp(), AT_ONCE);
-      boolean ends = !due.more() && segment.end().isBefore(now);
-      boolean goesOn = due.more() || ends;
-      List<EventRow> events = events(row, due, segment.catchUp(), now);
-      TimetableRow after =
-          new TimetableRow(
-              row.bridgeId(),
-              ends ? segment.following() : row.number(),
-              ends ? segment.end() : due.until(),
-              goesOn ? row.stopped() : null);
-      if (!events.isEmpty() || goesOn || row.stopped() != null) {
-        intake.keepPage(events, kept -> mapper.change(after));
-        rows.put(after.bridgeId(), after);
-      }
-      row = after;
-      if (!goesOn) {
-        return segment.times().next(now).map(one -> one.at().toInstant()).orElse(Instant.MAX);
-      }
+  private Instant lookAt(Bridges.Live live, TimetableRow row, Instant now) {
+    Segments.Segment segment = segments.after(live, row.number());
+    Due due =
+        Due.of(segment.times(), row.handled(), segment.end(), now, segment.catchUp(), AT_ONCE);
+    boolean ends = !due.more() && segment.end().isBefore(now);
+    boolean goesOn = due.more() || ends;
+    List<EventRow> events = events(row, due, segment.catchUp(), now);
+    TimetableRow after =
+        new TimetableRow(
+            row.bridgeId(),
+            ends ? segment.following() : row.number(),
+            ends ? segment.end() : due.until(),
+            goesOn ? row.stopped() : null);
+    if (!events.isEmpty() || goesOn || row.stopped() != null) {
+      intake.keepPage(events, kept -> mapper.change(after));
+      rows.put(after.bridgeId(), after);
     }
+    if (goesOn) {
+      signal.raise();
+      return now;
+    }
+    return segment.times().next(now).map(one -> one.at().toInstant()).orElse(Instant.MAX);
   }
 
   private List<EventRow> events(TimetableRow row, Due due, CatchUp catchUp, Instant now) {

@@ -1,7 +1,5 @@
 package org.ysthmos.app.timetable;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.MissingNode;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -18,7 +16,6 @@ import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
-import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
@@ -100,6 +97,7 @@ class TimetableController {
   private final Bridges bridges;
   private final Timetables timetables;
   private final TimetableMapper mapper;
+  private final CameTimes came;
   private final EventMapper events;
   private final IntakeWriter intake;
   private final AppClock clock;
@@ -108,12 +106,14 @@ class TimetableController {
       Bridges bridges,
       Timetables timetables,
       TimetableMapper mapper,
+      CameTimes came,
       EventMapper events,
       IntakeWriter intake,
       AppClock clock) {
     this.bridges = bridges;
     this.timetables = timetables;
     this.mapper = mapper;
+    this.came = came;
     this.events = events;
     this.intake = intake;
     this.clock = clock;
@@ -128,9 +128,7 @@ class TimetableController {
     return new TimesView(
         timetable.times().zone().getId(),
         next.stream().map(time -> view(time, run.contains(eventId(id, time)))).toList(),
-        mapper.lately(TimeSource.SYSTEM, id, SHOWN).stream()
-            .map(TimetableController::came)
-            .toList());
+        came.lately(id, SHOWN).stream().map(TimetableController::came).toList());
   }
 
   private Timetable timetable(String id) {
@@ -164,18 +162,12 @@ class TimetableController {
         run);
   }
 
-  private static CameView came(TimetableMapper.CameRow row) {
-    JsonNode time =
-        ReceivedEvents.json(row.body())
-            .orElseGet(MissingNode::getInstance)
-            .path(TimeSource.OCCURRENCE);
-    String asked = time.path(TimeSource.ASKED).asText();
-    String missed = time.path(TimeSource.MISSED).asText();
+  private static CameView came(CameTimes.Came one) {
     return new CameView(
-        row.happenedAt(),
-        row.kind().equals(TimeSource.DUE),
-        asked.isEmpty() ? missed : "run by hand by " + asked,
-        row.traceId());
+        one.at(),
+        one.made(),
+        one.asked().isEmpty() ? one.missed() : "run by hand by " + one.asked(),
+        one.trace());
   }
 
   /** Runs a time now, whether it is past or to come; then it does not come by itself any more. */

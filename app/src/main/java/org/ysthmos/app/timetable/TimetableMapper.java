@@ -60,12 +60,18 @@ interface TimetableMapper {
    *
    * @param body what came with the event, as bytes of JSON
    */
-  record CameRow(String kind, Instant happenedAt, byte[] body, String traceId) {}
+  record CameRow(
+      String sourceId,
+      String kind,
+      Instant happenedAt,
+      byte[] body,
+      String traceId,
+      @Nullable String title) {}
 
   /** What came of a bridge's times lately, the newest first. */
   @Select(
       """
-      SELECT e.kind, e.happened_at, e.body, t.id
+      SELECT e.source_id, e.kind, e.happened_at, e.body, t.id, t.title
         FROM event e JOIN trace t ON t.event_seq = e.seq AND t.resend_of IS NULL
        WHERE e.system_id = #{system} AND e.collection_id = #{bridge}
        ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{limit}

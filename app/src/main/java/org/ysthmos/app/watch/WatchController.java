@@ -25,6 +25,7 @@ import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.incident.IncidentViews;
 import org.ysthmos.app.incident.IncidentViews.IncidentLine;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.reference.EndingCalendars;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.sync.Disagreements;
@@ -65,6 +66,7 @@ class WatchController {
    * @param checks the last full checks that found what is not put right, or broke off
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
+   * @param calendars those whose holidays run out
    * @param bridges those that are live, but for those that were set up held and never ran
    * @param noRoom what is short on the disk; null if there is room
    * @param past how far the past is that a new demo gets; null where the time is the machine's
@@ -82,6 +84,7 @@ class WatchController {
       List<LastChecks.CheckLine> checks,
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
+      List<EndingCalendars.EndingLine> calendars,
       List<BridgeLine> bridges,
       @Schema(nullable = true) @Nullable NoRoom noRoom,
       @Schema(nullable = true) @Nullable Past past) {}
@@ -162,6 +165,7 @@ class WatchController {
   private final Duplicates duplicates;
   private final Disagreements disagreements;
   private final LastChecks checks;
+  private final EndingCalendars calendars;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -180,6 +184,7 @@ class WatchController {
       Duplicates duplicates,
       Disagreements disagreements,
       LastChecks checks,
+      EndingCalendars calendars,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -196,6 +201,7 @@ class WatchController {
     this.duplicates = duplicates;
     this.disagreements = disagreements;
     this.checks = checks;
+    this.calendars = calendars;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -242,6 +248,7 @@ class WatchController {
         checks.lines(),
         unreadable(),
         broken(backlog),
+        calendars.lines(),
         lines,
         room.shortage().map(one -> new NoRoom(one.since(), one.sentence())).orElse(null),
         clock.past().map(past -> new Past(past.from(), past.until())).orElse(null));

@@ -2,14 +2,17 @@ package org.ysthmos.core.calendar;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.Month;
 import java.time.temporal.ChronoUnit;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * Which days are worked on.
@@ -64,6 +67,24 @@ public record WorkingCalendar(
     weekdays = Set.copyOf(weekdays);
     holidays = Collections.unmodifiableSortedMap(new TreeMap<>(holidays));
     closures = List.copyOf(closures);
+  }
+
+  /**
+   * The last day of the years that its holidays stand for: of a year with less than half as many as
+   * the fullest, such as a New Year's Day alone, the others are not entered yet.
+   *
+   * @return empty if it has no holidays, so that none run out
+   */
+  public Optional<LocalDate> holidaysUntil() {
+    Map<Integer, Long> years =
+        holidays.keySet().stream()
+            .collect(Collectors.groupingBy(LocalDate::getYear, Collectors.counting()));
+    long most = years.values().stream().max(Comparator.naturalOrder()).orElse(0L);
+    return years.entrySet().stream()
+        .filter(year -> year.getValue() * 2 >= most)
+        .map(Map.Entry::getKey)
+        .max(Comparator.naturalOrder())
+        .map(year -> LocalDate.of(year, Month.DECEMBER, 31));
   }
 
   public boolean isWorking(LocalDate day) {

@@ -6,13 +6,16 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import net.objectlab.kit.datecalc.common.DefaultHolidayCalendar;
 import net.objectlab.kit.datecalc.common.HolidayHandlerType;
 import net.objectlab.kit.datecalc.jdk8.LocalDateKitCalculatorsFactory;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -45,6 +48,27 @@ class WorkingCalendarTest {
   })
   void movesOverWorkingDays(LocalDate from, int days, LocalDate to) {
     assertThat(OFFICE.move(from, days)).contains(to);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      nullValues = "none",
+      value = {
+        "none|none",
+        "2026-12-25|2026-12-31",
+        "2026-04-03 2026-12-25 2027-01-01|2027-12-31",
+        "2026-04-03 2026-06-10 2026-12-25 2027-01-01|2026-12-31",
+        "2026-04-03 2026-06-10 2026-12-25 2027-03-26 2027-06-10|2027-12-31"
+      })
+  void holidaysRunOutWithTheLastYearThatIsEntered(@Nullable String days, @Nullable LocalDate last) {
+    Map<LocalDate, String> holidays = new HashMap<>();
+    if (days != null) {
+      List.of(days.split(" ", -1)).forEach(day -> holidays.put(LocalDate.parse(day), ""));
+    }
+    WorkingCalendar calendar =
+        new WorkingCalendar("c", "C", EnumSet.allOf(DayOfWeek.class), holidays, List.of());
+    assertThat(calendar.holidaysUntil()).isEqualTo(Optional.ofNullable(last));
   }
 
   /**

@@ -1,0 +1,208 @@
+package org.ysthmos.app.tocome;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.desk.sample.SampleWorld;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.timetable.CameTimes;
+import org.ysthmos.app.timetable.Timetables;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.TimeSource;
+import org.ysthmos.core.decide.Decider;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.event.Event;
+import org.ysthmos.core.recurrence.Occurrence;
+import org.ysthmos.core.recurrence.Timetable;
+import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.Value;
+import org.ysthmos.core.value.ValueType;
+
+/**
+ * What bridges that begin by themselves will make and when, by the same deciding that will make it,
+ * and what became of the times that came.
+ */
+@Component
+class ToCome {
+
+  /** So many times of one bridge are looked at. */
+  private static final int MOST_OF_ONE = 200;
+
+  /** So many are told of in all. */
+  static final int MOST = 1000;
+
+  /** How a time stands. */
+  enum State {
+    TO_COME,
+    /** It comes once its bridge is released, if the bridge makes up for it. */
+    HELD,
+    /** Somebody ran it by hand, so that it does not come by itself. */
+    RUN,
+    /** Nothing will come of it, as the bridge's condition is not met. */
+    PASSED_BY,
+    /** It would fail if it came now. */
+    FAILS,
+    CAME,
+    /** It was missed at first. */
+    MADE_UP_FOR,
+    MISSED
+  }
+
+  /**
+   * A time.
+   *
+   * @param uid by which it is known
+   * @param title of the task; what the bridge is called where there is none
+   * @param person whose it will be, as people call them; empty if nobody's
+   * @param what in words what is special with it
+   * @param trace of what came of it; empty if it did not come so far
+   */
+  record TimeEntry(
+      String uid,
+      Instant at,
+      String bridge,
+      String bridgeName,
+      String system,
+      String title,
+      String person,
+      State state,
+      String what,
+      String trace) {}
+
+  /**
+   * @param cut whether there are more than are told of
+   */
+  record All(List<TimeEntry> entries, boolean cut) {}
+
+  private final Bridges bridges;
+  private final Timetables timetables;
+  private final CameTimes came;
+  private final SampleWorld world;
+  private final AppClock clock;
+
+  ToCome(
+      Bridges bridges, Timetables timetables, CameTimes came, SampleWorld world, AppClock clock) {
+    this.bridges = bridges;
+    this.timetables = timetables;
+    this.came = came;
+    this.world = world;
+    this.clock = clock;
+  }
+
+  /** All from a moment up to another one, the earliest first. */
+  All between(Instant from, Instant until) {
+    List<TimeEntry> entries = new ArrayList<>();
+    boolean cut = false;
+    for (Bridges.Live live : bridges.live()) {
+      Optional<Timetable> times = live.version().definition().from().times();
+      if (times.isPresent()) {
+        cut |= add(live, times.get(), from, until, entries);
+      }
+    }
+    entries.sort(Comparator.comparing(TimeEntry::at).thenComparing(TimeEntry::bridge));
+    return entries.size() <= MOST
+        ? new All(entries, cut)
+        : new All(List.copyOf(entries.subList(0, MOST)), true);
+  }
+
+  private boolean add(
+      Bridges.Live live, Timetable times, Instant from, Instant until, List<TimeEntry> entries) {
+    String id = live.version().definition().id();
+    Instant now = clock.instant();
+    Set<String> known = new HashSet<>();
+    for (CameTimes.Came one : came.lately(id, MOST_OF_ONE)) {
+      known.add(one.eventId());
+      if (!one.at().isBefore(from) && !one.at().isAfter(until)) {
+        entries.add(entry(live.version(), one, now));
+      }
+    }
+    if (!until.isAfter(now)) {
+      return false;
+    }
+    Instant after = from.isBefore(now) ? now : from.minusNanos(1);
+    List<Occurrence> found = timetables.times(times).between(after, until, MOST_OF_ONE + 1);
+    found.stream()
+        .limit(MOST_OF_ONE)
+        .map(time -> TimeSource.event(id, time, ""))
+        .filter(event -> !known.contains(event.id()))
+        .forEach(event -> entries.add(entry(live, event)));
+    return found.size() > MOST_OF_ONE;
+  }
+
+  private TimeEntry entry(BridgeVersion bridge, CameTimes.Came one, Instant now) {
+    State state =
+        !one.made()
+            ? State.MISSED
+            : one.at().isAfter(now)
+                ? State.RUN
+                : one.missed().isEmpty() ? State.CAME : State.MADE_UP_FOR;
+    String what = one.asked().isEmpty() ? one.missed() : "run by hand by " + one.asked();
+    return new TimeEntry(
+        one.eventId(),
+        one.at(),
+        bridge.definition().id(),
+        bridge.definition().name(),
+        bridge.target().systemName(),
+        one.title().isEmpty() ? bridge.definition().name() : one.title(),
+        "",
+        state,
+        what,
+        one.trace());
+  }
+
+  private TimeEntry entry(Bridges.Live live, Event event) {
+    BridgeVersion bridge = live.version();
+    Decision decision = Decider.decide(bridge, event, world, Mode.PLAIN);
+    State state =
+        switch (decision.verdict()) {
+          case FAILED -> State.FAILS;
+          case PASSED_BY -> State.PASSED_BY;
+          default -> live.hold().isPresent() ? State.HELD : State.TO_COME;
+        };
+    String what =
+        switch (state) {
+          case FAILS -> decision.failures().getFirst().message();
+          case PASSED_BY -> decision.because();
+          case HELD -> "its bridge is held";
+          default -> "";
+        };
+    return new TimeEntry(
+        event.id(),
+        event.time(),
+        bridge.definition().id(),
+        bridge.definition().name(),
+        bridge.target().systemName(),
+        text(bridge, decision, bridge.target().titleField()).orElse(bridge.definition().name()),
+        person(bridge, decision),
+        state,
+        what,
+        "");
+  }
+
+  private static Optional<String> text(BridgeVersion bridge, Decision decision, String key) {
+    Value value = decision.task().get(key);
+    return value == null || value.display().isBlank()
+        ? Optional.empty()
+        : bridge.target().field(key).map(field -> field.shown(value));
+  }
+
+  private static String person(BridgeVersion bridge, Decision decision) {
+    return bridge.target().fields().stream()
+        .filter(field -> isPerson(field.type()))
+        .map(FieldShape::key)
+        .flatMap(key -> text(bridge, decision, key).stream())
+        .findFirst()
+        .orElse("");
+  }
+
+  private static boolean isPerson(ValueType type) {
+    return type.equals(ValueType.PERSON) || type.equals(ValueType.listOf(ValueType.PERSON));
+  }
+}

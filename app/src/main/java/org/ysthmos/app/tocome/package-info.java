@@ -1,0 +1,5 @@
+/** What bridges will make, and when. */
+@NullMarked
+package org.ysthmos.app.tocome;
+
+import org.jspecify.annotations.NullMarked;

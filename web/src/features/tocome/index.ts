@@ -1,0 +1,1 @@
+export { default as ToComePage } from './ToComePage.vue'
