@@ -8,9 +8,9 @@ import ResourceState from '@/shared/ui/ResourceState.vue'
 import EntryLine from './EntryLine.vue'
 import SubscribeDialog from './SubscribeDialog.vue'
 import { readToCome, type Entry } from './api'
-import { dayOf, later, longDay, monday, shortDay } from './days'
+import { dayOf, later, longDay, shortDay } from './days'
 
-/** What bridges will make and when, by the week or as a list of days; all in the address. */
+/** What bridges will make and when, by seven days or as a list of four weeks; all in the address. */
 const route = useRoute()
 const router = useRouter()
 const { now, zone } = useSession()
@@ -23,10 +23,7 @@ const LIST = 28
 const query = (key: string) => String(route.query[key] ?? '')
 const listed = computed(() => query('view') === 'days')
 const today = computed(() => dayOf(now.value, zone.value))
-const from = computed(() => {
-  const asked = /^\d{4}-\d\d-\d\d$/.test(query('from')) ? query('from') : today.value
-  return listed.value ? asked : monday(asked)
-})
+const from = computed(() => (/^\d{4}-\d\d-\d\d$/.test(query('from')) ? query('from') : today.value))
 const span = computed(() => (listed.value ? LIST : WEEK))
 const { data, error, loading, load } = useResource(() => readToCome(from.value, span.value))
 watch([from, span], () => void load(), { immediate: true })
@@ -70,17 +67,13 @@ const days = computed(() => {
 <template>
   <div class="heading">
     <h1>What is to come</h1>
-    <span class="mid">{{
-      listed
-        ? `${shortDay(from)} to ${shortDay(later(from, span - 1))}`
-        : `the week of ${longDay(from)}`
-    }}</span>
+    <span class="mid">{{ shortDay(from) }} to {{ shortDay(later(from, span - 1)) }}</span>
     <span class="gap"></span>
     <button class="btn" aria-label="Earlier" @click="go({ from: later(from, -span) })">‹</button>
     <button class="btn" :disabled="!query('from')" @click="go({ from: '' })">Today</button>
     <button class="btn" aria-label="Later" @click="go({ from: later(from, span) })">›</button>
     <button class="btn" @click="go({ view: listed ? '' : 'days' })">
-      {{ listed ? 'By the week' : 'As a list' }}
+      {{ listed ? 'Seven days' : 'As a list' }}
     </button>
     <button class="btn" @click="subscribing = true">Subscribe…</button>
   </div>

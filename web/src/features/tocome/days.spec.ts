@@ -1,18 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { dayOf, later, longDay, monday, shortDay } from './days'
+import { dayOf, later, longDay, shortDay } from './days'
 
 describe('days', () => {
   it('are counted over the end of a month and of a year', () => {
     expect(later('2026-12-31', 1)).toBe('2027-01-01')
     expect(later('2028-03-01', -1)).toBe('2028-02-29')
-  })
-
-  it.each([
-    ['2026-11-30', '2026-11-30'],
-    ['2026-12-06', '2026-11-30'],
-    ['2027-01-01', '2026-12-28'],
-  ])('begin their week on a Monday: %s', (day, begins) => {
-    expect(monday(day)).toBe(begins)
   })
 
   it('are those of a zone', () => {

@@ -6,12 +6,6 @@ const at = (day: string) => Date.parse(`${day}T00:00:00Z`)
 export const later = (day: string, days: number) =>
   new Date(at(day) + days * DAY).toISOString().slice(0, 10)
 
-/** The Monday of the week of a day (ISO 8601). */
-export function monday(day: string): string {
-  const weekday = (new Date(at(day)).getUTCDay() + 6) % 7
-  return later(day, -weekday)
-}
-
 /** The day of a moment in a zone. */
 export const dayOf = (moment: string | Date, zone: string) =>
   new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(new Date(moment))
