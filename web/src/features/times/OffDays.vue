@@ -19,7 +19,7 @@ const change = (offDays: string, calendar: string) =>
 </script>
 
 <template>
-  <p class="saying">
+  <p class="saying choices">
     <label
       ><span class="mid">On a day that is no working day</span>
       <select
@@ -54,16 +54,3 @@ const change = (offDays: string, calendar: string) =>
     >
   </p>
 </template>
-
-<style scoped>
-.saying {
-  flex-wrap: wrap;
-  padding-left: 0;
-  padding-right: 0;
-}
-.saying label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
-</style>

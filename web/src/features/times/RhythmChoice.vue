@@ -29,7 +29,7 @@ const choose = (kind: string) =>
 </script>
 
 <template>
-  <p class="saying">
+  <p class="saying choices">
     <span class="mid">every</span>
     <input
       class="in few"
@@ -122,11 +122,6 @@ const choose = (kind: string) =>
 </template>
 
 <style scoped>
-.saying {
-  flex-wrap: wrap;
-  padding-left: 0;
-  padding-right: 0;
-}
 .few {
   width: 64px;
 }

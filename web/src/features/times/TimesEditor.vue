@@ -132,10 +132,10 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
     </h3>
     <p v-if="refused" class="bad" role="alert">{{ refused }}</p>
     <RhythmChoice v-if="rhythm" :rhythm="rhythm" @change="choose" />
-    <p v-else-if="preview" class="saying">
+    <p v-else-if="preview" class="saying choices">
       <span class="mid">By the rule</span> <b class="mono">{{ preview.rule }}</b>
     </p>
-    <p class="saying">
+    <p class="saying choices">
       <label
         ><span class="mid">at</span>
         <input
@@ -178,7 +178,7 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
           @change="set({ last: value($event) })"
       /></label>
     </p>
-    <form class="saying" @submit.prevent="say">
+    <form class="saying choices" @submit.prevent="say">
       <label for="in-words" class="mid">or in words</label>
       <input
         id="in-words"
@@ -194,7 +194,7 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
       :calendars="calendars"
       @change="(offDays, calendar) => set({ 'off-days': offDays, calendar })"
     />
-    <p class="saying">
+    <p class="saying choices">
       <label
         ><span class="mid">If times were missed,</span>
         <select
@@ -211,7 +211,7 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
     </p>
     <template v-if="preview">
       <TimeList :times="preview.next" :zone="preview.zone" act="Leave out" @act="without" />
-      <p v-if="listed('without').length" class="saying left-out">
+      <p v-if="listed('without').length" class="saying choices left-out">
         <span class="mid">Left out:</span>
         <span v-for="one in listed('without')" :key="one"
           >{{ one.replace('T', ' ') }}
@@ -223,7 +223,7 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
           </button></span
         >
       </p>
-      <form class="saying" @submit.prevent="add">
+      <form class="saying choices" @submit.prevent="add">
         <label for="one-more" class="mid">One more at</label>
         <input id="one-more" v-model="added" class="in" type="datetime-local" />
         <button class="btn" :disabled="!added">Add it</button>
@@ -243,16 +243,6 @@ h3 {
   margin: 4px 0 8px;
   font-weight: 400;
   font-size: 14px;
-}
-.saying {
-  flex-wrap: wrap;
-  padding-left: 0;
-  padding-right: 0;
-}
-.saying label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
 }
 .wide {
   flex: 1;
