@@ -17,9 +17,8 @@ public final class CalendarFeed {
 
   private static final String MADE_BY = "-//Ysthmos//What is to come//EN";
 
-  /** After this a program may read it again (RFC 7986 section 5.7). */
-  private static final biweekly.util.Duration REFRESHED =
-      biweekly.util.Duration.builder().hours(1).build();
+  /** After this a program is to read it again (RFC 7986 section 5.7). */
+  public static final Duration REFRESHED = Duration.ofHours(1);
 
   /**
    * Something that is to come.
@@ -42,7 +41,8 @@ public final class CalendarFeed {
     calendar.setProductId(new ProductId(MADE_BY));
     calendar.setName(name);
     calendar.setExperimentalProperty("X-WR-CALNAME", name);
-    calendar.setRefreshInterval(REFRESHED);
+    calendar.setRefreshInterval(
+        biweekly.util.Duration.builder().hours((int) REFRESHED.toHours()).build());
     for (Entry entry : entries) {
       VEvent event = new VEvent();
       event.setUid(new Uid(entry.uid()));
@@ -55,10 +55,5 @@ public final class CalendarFeed {
       calendar.addEvent(event);
     }
     return Biweekly.write(calendar).go();
-  }
-
-  /** How long a program may keep what it read. */
-  public static Duration refreshed() {
-    return Duration.ofHours(1);
   }
 }

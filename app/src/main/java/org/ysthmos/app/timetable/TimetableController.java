@@ -127,7 +127,7 @@ class TimetableController {
     Set<String> run = run(id, next);
     return new TimesView(
         timetable.times().zone().getId(),
-        next.stream().map(time -> view(time, run.contains(eventId(id, time)))).toList(),
+        next.stream().map(time -> view(time, run.contains(TimeSource.id(id, time)))).toList(),
         came.lately(id, SHOWN).stream().map(TimetableController::came).toList());
   }
 
@@ -140,16 +140,12 @@ class TimetableController {
 
   /** The ids of the events of those that are kept already. */
   private Set<String> run(String bridge, List<Occurrence> times) {
-    List<String> ids = times.stream().map(time -> eventId(bridge, time)).toList();
+    List<String> ids = times.stream().map(time -> TimeSource.id(bridge, time)).toList();
     return ids.isEmpty()
         ? Set.of()
         : events.known(TimeSource.SYSTEM, ids).stream()
             .map(EventMapper.Known::sourceId)
             .collect(Collectors.toSet());
-  }
-
-  private static String eventId(String bridge, Occurrence time) {
-    return TimeSource.event(bridge, time, "").id();
   }
 
   private static TimeView view(Occurrence time, boolean run) {

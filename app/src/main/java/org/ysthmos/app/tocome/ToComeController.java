@@ -139,7 +139,7 @@ class ToComeController {
             .map(this::entry)
             .toList();
     return ResponseEntity.ok()
-        .cacheControl(CacheControl.maxAge(CalendarFeed.refreshed()).cachePrivate())
+        .cacheControl(CacheControl.maxAge(CalendarFeed.REFRESHED).cachePrivate())
         .body(bytes(CalendarFeed.write("Ysthmos: what is to come", entries, now)));
   }
 

@@ -78,7 +78,12 @@ public final class TimeSource {
       occurrence.put(MISSED, missed);
     }
     return new Event(
-        bridge + "/" + time.id(), SYSTEM, bridge, DUE, name(time), time.at().toInstant(), data);
+        id(bridge, time), SYSTEM, bridge, DUE, name(time), time.at().toInstant(), data);
+  }
+
+  /** The id of the event that a time has come. */
+  public static String id(String bridge, Occurrence time) {
+    return bridge + "/" + time.id();
   }
 
   /** What people call a time: {@code 2026-11-27 06:00}. */
