@@ -16,8 +16,8 @@ public record Listens(List<Heard> all) {
   /** A collection, and the kinds of event that are heard from it. */
   record Heard(String system, String collection, List<String> kinds) {
 
-    static Heard of(BridgeDefinition.From from) {
-      return new Heard(from.system(), from.collection(), from.events());
+    static Heard of(BridgeDefinition bridge) {
+      return new Heard(bridge.from().system(), bridge.from().collection(), bridge.heard());
     }
 
     private static Heard read(String kept) {
@@ -44,8 +44,7 @@ public record Listens(List<Heard> all) {
   }
 
   static Listens of(BridgeVersion version) {
-    return new Listens(
-        version.views().stream().map(view -> Heard.of(view.definition().from())).toList());
+    return new Listens(version.views().stream().map(view -> Heard.of(view.definition())).toList());
   }
 
   static Listens read(String kept) {

@@ -98,6 +98,7 @@ public final class BridgeCompiler {
         remarks,
         uses.tables(),
         uses.calendars(),
+        Optional.empty(),
         Optional.of(compiled));
   }
 
@@ -121,6 +122,13 @@ public final class BridgeCompiler {
     definition.lookups().forEach(lookups::compile);
     calendarOfTimes(from, scope);
     definition.values().keySet().forEach(name -> namedValue(name, scope));
+    Optional<CompiledChores> chores =
+        definition
+            .from()
+            .chores()
+            .flatMap(
+                rules ->
+                    new ChoreCompiler(this, from.need(FromDocument.CHORES), scope).compile(rules));
     Optional<CompiledCondition> when =
         attempt(
             document.get("when").orElse(document),
@@ -152,13 +160,27 @@ public final class BridgeCompiler {
         remarks,
         scope.uses().tables(),
         scope.uses().calendars(),
+        chores,
         Optional.empty());
   }
 
   private Optional<CollectionShape> source(DocumentNode from) {
-    return definition.from().times().isPresent()
-        ? Optional.of(TimeSource.shape(definition.id()))
-        : found(from, definition.from().system(), definition.from().collection());
+    BridgeDefinition.From start = definition.from();
+    if (start.times().isPresent()) {
+      return Optional.of(TimeSource.shape(definition.id()));
+    }
+    Optional<CollectionShape> found = found(from, start.system(), start.collection());
+    boolean taken =
+        found.stream()
+            .flatMap(shape -> shape.eventFields().stream())
+            .anyMatch(field -> field.key().startsWith("/" + TimeSource.OCCURRENCE));
+    if (start.chores().isPresent() && taken) {
+      problems.add(
+          from.problem(
+              "“/%s” of its records would be hidden by what is said of their times; nothing of it can come round"
+                  .formatted(TimeSource.OCCURRENCE)));
+    }
+    return start.chores().isPresent() ? found.map(ChoreSource::shape) : found;
   }
 
   /** The calendar that says on which days the bridge does not begin is there. */

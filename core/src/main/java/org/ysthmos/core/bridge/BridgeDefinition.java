@@ -1,6 +1,7 @@
 package org.ysthmos.core.bridge;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
@@ -56,6 +57,7 @@ public record BridgeDefinition(
    * @param ownWrites whether it also hears of what was written there from here
    * @param times when it begins by itself, where it begins with times; the place is that of its own
    *     times then
+   * @param chores how each of its records comes round, where they do
    */
   public record From(
       String system,
@@ -63,7 +65,8 @@ public record BridgeDefinition(
       List<String> events,
       Optional<Duration> every,
       boolean ownWrites,
-      Optional<Timetable> times) {
+      Optional<Timetable> times,
+      Optional<ChoreRules> chores) {
     public From {
       events = List.copyOf(events);
     }
@@ -174,6 +177,13 @@ public record BridgeDefinition(
     match = List.copyOf(match);
     fields = List.copyOf(fields);
     then = List.copyOf(then);
+  }
+
+  /** The kinds of event that it hears: those that it names, and those of its own times. */
+  public List<String> heard() {
+    List<String> kinds = new ArrayList<>(from.events());
+    from.chores().ifPresent(chores -> kinds.addAll(ChoreSource.kinds(id)));
+    return kinds;
   }
 
   /** The same rules under another id. */

@@ -22,6 +22,7 @@ import org.ysthmos.core.sync.Side;
  * @param tables the reference tables that its rules name
  * @param calendars the calendars that its rules name
  * @param remarks what a person should know before using it, each with its place in the document
+ * @param chores how each record comes round where it begins, where they do
  * @param between what keeps two places alike, where it does
  */
 public record BridgeVersion(
@@ -40,6 +41,7 @@ public record BridgeVersion(
     List<DocumentProblem> remarks,
     Set<String> tables,
     Set<String> calendars,
+    Optional<CompiledChores> chores,
     Optional<CompiledTwoWay> between) {
 
   public BridgeVersion {
@@ -79,6 +81,7 @@ public record BridgeVersion(
         remarks,
         tables,
         calendars,
+        chores,
         between.map(both -> both.seenFrom(side)));
   }
 

@@ -10,12 +10,14 @@ import org.ysthmos.core.recurrence.RecurrenceDocument;
 import org.ysthmos.core.recurrence.Timetable;
 
 /**
- * Reads and writes where a bridge begins: at a collection, or with times that come round, {@code
- * from: { times: { rule: every fourth Friday, … }, catch-up: each }}.
+ * Reads and writes where a bridge begins: at a collection, of which each record may come round by
+ * itself, or with times that come round, {@code from: { times: { rule: every fourth Friday, … },
+ * catch-up: each }}.
  */
 public final class FromDocument {
 
   static final String TIMES = "times";
+  static final String CHORES = "chores";
 
   private static final String CATCH_UP = "catch-up";
   private static final String EVERY = "every";
@@ -31,14 +33,19 @@ public final class FromDocument {
   }
 
   private static From ofCollection(DocumentNode node) {
-    node.only("system", "collection", "event", EVERY, OWN_WRITES);
+    node.only("system", "collection", "event", EVERY, OWN_WRITES, CHORES, CATCH_UP);
+    Optional<DocumentNode> chores = node.get(CHORES);
+    if (chores.isEmpty() && node.get(CATCH_UP).isPresent()) {
+      throw node.need(CATCH_UP).refuse("nothing comes round here that could be made up for");
+    }
     return new From(
         node.need("system").text(),
         node.need("collection").text(),
         node.need("event").texts(),
         node.get(EVERY).map(BridgeReader::interval),
         node.get(OWN_WRITES).map(DocumentNode::flag).orElse(false),
-        Optional.empty());
+        Optional.empty(),
+        chores.map(one -> ChoreDocument.read(one, catchUp(node))));
   }
 
   private static From ofTimes(String bridge, Timetable timetable) {
@@ -48,7 +55,8 @@ public final class FromDocument {
         TimeSource.kinds(),
         Optional.empty(),
         /* ownWrites= */ false,
-        Optional.of(timetable));
+        Optional.of(timetable),
+        Optional.empty());
   }
 
   /**
@@ -58,9 +66,11 @@ public final class FromDocument {
    */
   public static Timetable timetable(DocumentNode node) {
     node.only(TIMES, CATCH_UP);
-    return new Timetable(
-        RecurrenceDocument.read(node.need(TIMES)),
-        node.get(CATCH_UP).map(word -> word.word(CatchUp.class)).orElse(CatchUp.EACH));
+    return new Timetable(RecurrenceDocument.read(node.need(TIMES)), catchUp(node));
+  }
+
+  private static CatchUp catchUp(DocumentNode node) {
+    return node.get(CATCH_UP).map(word -> word.word(CatchUp.class)).orElse(CatchUp.EACH);
   }
 
   static SequencedMap<String, Object> write(From from) {
@@ -68,9 +78,7 @@ public final class FromDocument {
     if (from.times().isPresent()) {
       Timetable timetable = from.times().get();
       written.put(TIMES, RecurrenceDocument.write(timetable.times()));
-      if (timetable.catchUp() != CatchUp.EACH) {
-        written.put(CATCH_UP, DocumentNode.wordOf(timetable.catchUp()));
-      }
+      writeCatchUp(timetable.catchUp(), written);
       return written;
     }
     written.put("system", from.system());
@@ -80,6 +88,18 @@ public final class FromDocument {
     if (from.ownWrites()) {
       written.put(OWN_WRITES, true);
     }
+    from.chores()
+        .ifPresent(
+            chores -> {
+              written.put(CHORES, ChoreDocument.write(chores));
+              writeCatchUp(chores.catchUp(), written);
+            });
     return written;
+  }
+
+  private static void writeCatchUp(CatchUp catchUp, SequencedMap<String, Object> into) {
+    if (catchUp != CatchUp.EACH) {
+      into.put(CATCH_UP, DocumentNode.wordOf(catchUp));
+    }
   }
 }

@@ -56,6 +56,11 @@ public final class TimeSource {
     return List.of(DUE, MISSED);
   }
 
+  /** What is said of a time. */
+  static List<FieldShape> fields() {
+    return FIELDS;
+  }
+
   static CollectionShape shape(String bridge) {
     return new CollectionShape(
         SYSTEM, "Time", bridge, "times", "time", "/occurrence/said", "", List.of(), FIELDS);
@@ -68,17 +73,20 @@ public final class TimeSource {
    */
   public static Event event(String bridge, Occurrence time, String missed) {
     ObjectNode data = JSON.objectNode();
-    ObjectNode occurrence = data.putObject(OCCURRENCE);
-    occurrence
-        .put("day", time.at().toLocalDate().toString())
-        .put("at", DateTimeFormatter.ISO_OFFSET_DATE_TIME.format(time.at()))
-        .put("said", time.said().toString())
-        .put("moved", time.moved());
-    if (!missed.isEmpty()) {
-      occurrence.put(MISSED, missed);
-    }
+    data.set(OCCURRENCE, occurrence(time, missed));
     return new Event(
         id(bridge, time), SYSTEM, bridge, DUE, name(time), time.at().toInstant(), data);
+  }
+
+  /** What is said of a time in the event that it has come. */
+  static ObjectNode occurrence(Occurrence time, String missed) {
+    ObjectNode occurrence =
+        JSON.objectNode()
+            .put("day", time.at().toLocalDate().toString())
+            .put("at", DateTimeFormatter.ISO_OFFSET_DATE_TIME.format(time.at()))
+            .put("said", time.said().toString())
+            .put("moved", time.moved());
+    return missed.isEmpty() ? occurrence : occurrence.put(MISSED, missed);
   }
 
   /** The id of the event that a time has come. */
@@ -114,7 +122,22 @@ public final class TimeSource {
     Occurrence first = times.getFirst();
     Occurrence last = times.getLast();
     ObjectNode data = JSON.objectNode();
-    ObjectNode occurrence = data.putObject(OCCURRENCE);
+    data.set(OCCURRENCE, missedOccurrence(times, why, catchUp));
+    return new Event(
+        "%s/%s/%s/%s".formatted(bridge, MISSED, first.id(), last.id()),
+        SYSTEM,
+        bridge,
+        MISSED,
+        name(first),
+        last.at().toInstant(),
+        data);
+  }
+
+  /** What is said of times that were missed in the event that tells of them. */
+  static ObjectNode missedOccurrence(List<Occurrence> times, String why, CatchUp catchUp) {
+    Occurrence first = times.getFirst();
+    Occurrence last = times.getLast();
+    ObjectNode occurrence = JSON.objectNode();
     occurrence.put(
         MISSED,
         "%s missed, as %s; the bridge makes up for %s"
@@ -127,19 +150,16 @@ public final class TimeSource {
                 catchUp == CatchUp.LATEST ? "the latest alone" : "none"));
     ArrayNode all = occurrence.putArray("times");
     times.forEach(time -> all.add(time.id()));
-    return new Event(
-        "%s/%s/%s/%s".formatted(bridge, MISSED, first.id(), last.id()),
-        SYSTEM,
-        bridge,
-        MISSED,
-        name(first),
-        last.at().toInstant(),
-        data);
+    return occurrence;
   }
 
   /** What is said of times that were missed; empty if the event tells of none. */
   public static Optional<String> missed(Event event) {
-    return event.system().equals(SYSTEM) && event.kind().equals(MISSED)
+    boolean tells =
+        event.system().equals(SYSTEM)
+            ? event.kind().equals(MISSED)
+            : event.kind().startsWith(ChoreSource.MISSED);
+    return tells
         ? Optional.of(event.data().path(OCCURRENCE).path(MISSED).asText())
         : Optional.empty();
   }

@@ -66,7 +66,8 @@ public record TwoWay(Place left, Place right, Optional<Check> check, List<Field>
     }
 
     public BridgeDefinition.From from() {
-      return new BridgeDefinition.From(system, collection, events, every, false, Optional.empty());
+      return new BridgeDefinition.From(
+          system, collection, events, every, false, Optional.empty(), Optional.empty());
     }
 
     BridgeDefinition.To to() {

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.ChoreSource;
+import org.ysthmos.core.bridge.CompiledChores;
 import org.ysthmos.core.bridge.CompiledPlan;
 import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.compare.Operator;
@@ -32,6 +34,9 @@ public final class Decider {
 
   private static final String OWN_WRITING =
       "it tells of what was written there from here, and of nothing else";
+
+  /** The kind of the event that a record is gone. */
+  private static final String REMOVED = "removed";
 
   private final BridgeVersion bridge;
   private final Event event;
@@ -73,15 +78,14 @@ public final class Decider {
     if (missed.isPresent()) {
       return passedBy(missed.get());
     }
-    Optional<World.Overtaken> overtaken =
-        world.overtaken(event, bridge.definition().from().events());
-    if (overtaken.isPresent()) {
-      return passedBy(
-          "it tells of version %s, and version %s came before it"
-              .formatted(overtaken.get().version(), overtaken.get().by()));
+    if (bridge.chores().isPresent() && !ChoreSource.isTime(event)) {
+      return row(bridge.chores().get());
     }
-    if (!bridge.definition().from().ownWrites() && world.isOwnWrite(event)) {
-      return passedBy(OWN_WRITING);
+    if (bridge.chores().isEmpty()) {
+      Optional<String> nothing = oldOrOwn();
+      if (nothing.isPresent()) {
+        return passedBy(nothing.get());
+      }
     }
     Decision stopped = lookUp(0, bridge.lookupsBeforeWhen());
     if (stopped != null) {
@@ -96,6 +100,53 @@ public final class Decider {
     }
     stopped = lookUp(bridge.lookupsBeforeWhen(), bridge.lookups().size());
     return stopped == null ? carry() : stopped;
+  }
+
+  /**
+   * What is told of a row makes no task: it says when the row comes round from now on. What was
+   * written to it from here says so too.
+   */
+  private Decision row(CompiledChores chores) {
+    Optional<World.Overtaken> overtaken = overtaken();
+    if (overtaken.isPresent()) {
+      return passedBy(words(overtaken.get()));
+    }
+    ChoreLook look =
+        event.kind().equals(REMOVED)
+            ? new ChoreLook.Rests("its row is gone, so that it comes round no more")
+            : new ChoreRow(chores, reading, notes).look();
+    boolean unusable = !notes.failures().isEmpty();
+    String because =
+        switch (look) {
+          case ChoreLook.Comes comes -> "it comes round " + comes.chore().words();
+          case ChoreLook.Rests rests -> unusable ? "" : rests.because();
+        };
+    return decision(
+        unusable ? Verdict.FAILED : Verdict.PASSED_BY,
+        Optional.empty(),
+        List.of(),
+        because,
+        Optional.of(look));
+  }
+
+  /** Why nothing comes of an event of a record, whatever the rules say. */
+  private Optional<String> oldOrOwn() {
+    Optional<World.Overtaken> overtaken = overtaken();
+    if (overtaken.isPresent()) {
+      return overtaken.map(Decider::words);
+    }
+    return !bridge.definition().from().ownWrites() && world.isOwnWrite(event)
+        ? Optional.of(OWN_WRITING)
+        : Optional.empty();
+  }
+
+  private Optional<World.Overtaken> overtaken() {
+    return world.overtaken(event, bridge.definition().from().events());
+  }
+
+  private static String words(World.Overtaken overtaken) {
+    return "it tells of version %s, and version %s came before it"
+        .formatted(overtaken.version(), overtaken.by());
   }
 
   /** Tasks are looked at as they stand now, so that no event comes too late. */
@@ -199,6 +250,15 @@ public final class Decider {
 
   private Decision decision(
       Verdict verdict, Optional<MatchKey> key, List<TaskDecision> decided, String because) {
+    return decision(verdict, key, decided, because, Optional.empty());
+  }
+
+  private Decision decision(
+      Verdict verdict,
+      Optional<MatchKey> key,
+      List<TaskDecision> decided,
+      String because,
+      Optional<ChoreLook> chore) {
     return new Decision(
         verdict,
         key,
@@ -210,6 +270,7 @@ public final class Decider {
         reading.tableUses(),
         lookups.answers(),
         notes.explanation(),
+        chore,
         Optional.empty());
   }
 }

@@ -21,6 +21,7 @@ import org.ysthmos.core.value.Value;
  * @param failures why it failed; the first is the one to act on
  * @param tableUses which keys were asked of reference tables
  * @param answers what the lookups found, so that a later explanation shows what was known then
+ * @param chore what it says of when its record comes round, where that matters
  * @param synced what it comes to for the pair of a bridge that goes both ways
  */
 public record Decision(
@@ -34,6 +35,7 @@ public record Decision(
     List<TableUse> tableUses,
     List<Answer> answers,
     Explanation explanation,
+    Optional<ChoreLook> chore,
     Optional<Synced> synced) {
 
   /**
@@ -77,6 +79,7 @@ public record Decision(
         tableUses,
         answers,
         explanation,
+        Optional.empty(),
         Optional.empty());
   }
 

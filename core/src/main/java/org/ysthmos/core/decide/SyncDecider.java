@@ -351,6 +351,7 @@ final class SyncDecider {
         reading == null ? List.of() : reading.tableUses(),
         reads.answers(),
         notes.explanation(),
+        Optional.empty(),
         synced);
   }
 }

@@ -68,7 +68,11 @@ record Arm(
     return bridge.definition().name();
   }
 
+  /** What it is told of rows that come round makes no task. */
   private List<String> hears() {
+    if (bridge.chores().isPresent()) {
+      return List.of();
+    }
     return bridge.definition().from().events();
   }
 

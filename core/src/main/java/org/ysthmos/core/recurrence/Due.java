@@ -2,7 +2,6 @@ package org.ysthmos.core.recurrence;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -50,18 +49,8 @@ public record Due(List<Occurrence> made, List<Occurrence> passed, Instant until,
     boolean more = found.size() > most;
     List<Occurrence> came = more ? found.subList(0, most) : found;
     Instant until = more ? came.getLast().at().toInstant() : last;
-    if (catchUp == CatchUp.EACH) {
-      return new Due(came, List.of(), until, more);
-    }
-    List<Occurrence> made = new ArrayList<>();
-    List<Occurrence> passed = new ArrayList<>();
-    for (int i = 0; i < came.size(); i++) {
-      Occurrence time = came.get(i);
-      boolean onTime = isOnTime(time, now);
-      boolean latest = catchUp == CatchUp.LATEST && i == came.size() - 1 && !more;
-      (onTime || latest ? made : passed).add(time);
-    }
-    return new Due(made, passed, until, more);
+    CatchUp.Split<Occurrence> split = catchUp.split(came, time -> isOnTime(time, now), more);
+    return new Due(split.made(), split.passed(), until, more);
   }
 
   /** Whether a time is looked at when it comes, and not only later. */

@@ -222,6 +222,23 @@ public record RecurrenceRule(SequencedMap<String, String> parts) {
     return positive(INTERVAL).orElse(1);
   }
 
+  /** Whether it says nothing but so many days, weeks, months or years. */
+  public boolean isSpan() {
+    return !frequency().isWithinADay() && Set.of(FREQ, INTERVAL).containsAll(parts.keySet());
+  }
+
+  /**
+   * Whether its times depend on when it starts, as no part of it says on which day they are, or in
+   * which week, month or year.
+   */
+  public boolean needsStart() {
+    return !frequency().isWithinADay()
+        && (interval() > 1
+            || count().isPresent()
+            || (frequency() != Frequency.DAILY
+                && parts.keySet().stream().noneMatch(part -> part.startsWith("BY"))));
+  }
+
   /** How many days it takes at the most until it comes round by itself. */
   long days() {
     int unit =

@@ -135,6 +135,23 @@ public final class BridgeSchema {
         .node();
   }
 
+  /** How each record comes round; a text is meant itself, unless it is an address. */
+  private static ObjectNode chores() {
+    ObjectNode said = JSON.objectNode();
+    said.putArray("anyOf").add(ref("scalar")).add(ref("rule"));
+    return group("every", said)
+        .and("zone", said)
+        .and("at", said)
+        .and("start", said)
+        .and("done", said)
+        .and("lead", said)
+        .and("off-days", words(OffDays.class))
+        .and("calendar", text())
+        .and("spread", text())
+        .required("every", "zone")
+        .node();
+  }
+
   private static ObjectNode keptPlace() {
     ObjectNode ifGone = JSON.objectNode();
     ArrayNode words = ifGone.putArray("enum");
@@ -161,6 +178,8 @@ public final class BridgeSchema {
                         .and("event", ref("texts"))
                         .and("every", text())
                         .and("own-writes", flag())
+                        .and("chores", chores())
+                        .and("catch-up", words(CatchUp.class))
                         .required("event")
                         .node(),
                     group("times", times())

@@ -70,6 +70,9 @@ public final class Garden {
               shape("exhibitions", "programme", "exhibition")
                   .event("/id text", "/title text", "/opens text", "/crews list of text")
                   .eventRecords("/rooms", "/id text", "/name text", "/size number"),
+              shape("chore-table", "rounds", "round")
+                  .event("/id text", "/round text", "/every text", "/zone text", "/first text")
+                  .event("/done text", "/lead text", "/at text", "/crew text"),
               shape("grounds-board", "paths-and-trees", "task")
                   .target("title text 120 required", "lane choice", "due moment", "priority number")
                   .target("assignees list of person", "notes text", "checklist list of text"),
