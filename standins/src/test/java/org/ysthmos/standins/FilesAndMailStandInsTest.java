@@ -57,8 +57,8 @@ class FilesAndMailStandInsTest {
   @Test
   void sheetComesAndGoesAsCsv() throws Exception {
     String csv =
-        "round,place,every,lastDone,crew,note\r\n"
-            + "Water,\"Fern house, left\",monday,,Glass crew,\"say \"\"hello\"\"\r\nto all\"\r\n";
+        "round,place,every,lead,lastDone,crew,note,lastDue,nextDue,job\r\n"
+            + "Water,\"Fern house, left\",monday,,,Glass crew,\"say \"\"hello\"\"\r\nto all\",,,\r\n";
     assertThat(Bench.json(sheet("POST", "/csv", csv)).path("added").asInt()).isEqualTo(1);
     assertThat(sheet("GET", "/csv", "").body()).isEqualTo(csv);
     assertThat(sheet("POST", "/csv", "a,b\r\n1,2\r\n").statusCode()).isEqualTo(422);
@@ -83,6 +83,8 @@ class FilesAndMailStandInsTest {
     assertThat(written.at("/cells/lastDone").asText()).isEqualTo("24 November 2026");
     assertThat(written.path("edit").asInt()).isEqualTo(row.path("edit").asInt() + 1);
     assertThat(sheet("PATCH", path, "{\"colour\":\"red\"}").statusCode()).isEqualTo(422);
+    assertThat(sheet("DELETE", path, "").statusCode()).isEqualTo(204);
+    assertThat(sheet("GET", path, "").statusCode()).isEqualTo(404);
     String other = "/api/sheets/exhibitions/rows/" + row.path("id").asText();
     assertThat(Bench.call(chores, "chores", "GET", other, "").statusCode()).isEqualTo(404);
   }

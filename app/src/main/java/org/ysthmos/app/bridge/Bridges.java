@@ -163,6 +163,7 @@ public class Bridges {
     state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
     signals.toWatch().raise();
     signals.toTime().raise();
+    signals.toChores().raise();
   }
 
   private static Optional<Hold> hold(BridgeMapper.LiveRow row) {

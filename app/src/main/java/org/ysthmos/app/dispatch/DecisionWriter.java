@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -107,6 +108,7 @@ class DecisionWriter {
   private final SyncedDecisions synced;
   private final Pairs pairs;
   private final Tables tables;
+  private final KeptChores chores;
   private final Stories stories;
   private final SeenIndex seen;
   private final Journal journal;
@@ -128,6 +130,7 @@ class DecisionWriter {
       SyncedDecisions synced,
       Pairs pairs,
       Tables tables,
+      KeptChores chores,
       Stories stories,
       SeenIndex seen,
       Journal journal,
@@ -147,6 +150,7 @@ class DecisionWriter {
     this.synced = synced;
     this.pairs = pairs;
     this.tables = tables;
+    this.chores = chores;
     this.stories = stories;
     this.seen = seen;
     this.journal = journal;
@@ -171,6 +175,9 @@ class DecisionWriter {
     }
     if (stored == Stored.STORED) {
       signals.toDeliver().raise();
+      if (deciding.decision().chore().isPresent()) {
+        signals.toChores().raise();
+      }
       if (deciding.decision().synced().isPresent()) {
         // What it names may be there by now, and then both are looked at once more.
         signals.toDecide().raise();
@@ -221,6 +228,10 @@ class DecisionWriter {
     }
     deciding.cause().ifPresent(cause -> causes.add(deciding.trace().seq(), cause));
     tables.count(decision.tableUses());
+    decision
+        .chore()
+        .filter(look -> !deciding.trace().isTry())
+        .ifPresent(look -> chores.keep(deciding.bridge(), deciding.row(), look));
     stories.add(deciding.trace().seq(), part);
     seen.replace(words);
     traces.decided(decided(deciding));

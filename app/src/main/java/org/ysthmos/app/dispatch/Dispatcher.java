@@ -12,6 +12,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.Aside;
@@ -76,6 +77,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final Polling polling;
   private final TaskRequests requests;
   private final DeliveryQueue deliveries;
+  private final KeptChores chores;
   private final AppClock clock;
   private final Settings settings;
   private final BackOff backOff;
@@ -95,6 +97,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Polling polling,
       TaskRequests requests,
       DeliveryQueue deliveries,
+      KeptChores chores,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -112,6 +115,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.polling = polling;
     this.requests = requests;
     this.deliveries = deliveries;
+    this.chores = chores;
     this.clock = clock;
     this.settings = settings;
     this.backOff = settings.retry().backOff();
@@ -241,7 +245,9 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
-    if (mayBeOfWhatIsBeingSent(claimed, event) || mayBeMadeByIt(claimed, bridge, event)) {
+    if (mayBeOfWhatIsBeingSent(claimed, event)
+        || mayBeMadeByIt(claimed, bridge, event)
+        || comesAfterATime(bridge, row)) {
       undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
       return;
     }
@@ -283,6 +289,13 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
             .isPresent()
         && deliveries.isMaking(
             claimed.trace().queue(), event.system(), event.collection(), claimed.trace().seq());
+  }
+
+  /** Whether a time of its row came before it, so that it comes as the row was then. */
+  private boolean comesAfterATime(BridgeVersion bridge, EventMapper.EventRow row) {
+    return bridge.chores().isPresent()
+        && bridge.definition().from().events().contains(row.kind())
+        && chores.isDueBefore(bridge.definition().id(), row);
   }
 
   private boolean isUnknown(String bridge, Side side, Event event) {

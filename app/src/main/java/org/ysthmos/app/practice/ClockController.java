@@ -21,6 +21,8 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.chore.ChoreKeeper;
+import org.ysthmos.app.chore.ChoreReader;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.poll.Polling;
@@ -67,6 +69,8 @@ class ClockController {
   private final Systems systems;
   private final IncidentKeeper incidents;
   private final Timekeeper timekeeper;
+  private final ChoreKeeper chores;
+  private final ChoreReader rows;
 
   ClockController(
       AppClock clock,
@@ -77,7 +81,9 @@ class ClockController {
       Bridges bridges,
       Systems systems,
       IncidentKeeper incidents,
-      Timekeeper timekeeper) {
+      Timekeeper timekeeper,
+      ChoreKeeper chores,
+      ChoreReader rows) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
@@ -87,6 +93,8 @@ class ClockController {
     this.systems = systems;
     this.incidents = incidents;
     this.timekeeper = timekeeper;
+    this.chores = chores;
+    this.rows = rows;
   }
 
   /** The same, once nothing is under way any more or a while has gone by, whichever comes first. */
@@ -113,12 +121,16 @@ class ClockController {
             || traces.queues().stream().anyMatch(this::canGoOn)
             || deliveries.anyReady(system -> admits(system, now))
             || polling.isUnderWay()
-            || timekeeper.next().filter(at -> !at.isAfter(now)).isPresent()
+            || Stream.of(timekeeper.next(), chores.next())
+                .flatMap(Optional::stream)
+                .anyMatch(at -> !at.isAfter(now))
+            || rows.isUnderWay()
             || incidents.isUnderWay();
     Optional<Instant> next =
         Stream.of(
                 retries.stream(),
                 timekeeper.next().stream(),
+                chores.next().stream(),
                 systems.all().stream().flatMap(system -> waitsFor(system, now).stream()),
                 underWay ? Stream.<Instant>empty() : incidents.next().stream())
             .flatMap(Function.identity())

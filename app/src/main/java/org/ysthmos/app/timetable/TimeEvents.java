@@ -7,11 +7,11 @@ import org.ysthmos.app.event.EventMapper.Origin;
 import org.ysthmos.core.event.Event;
 
 /** Times as events that are kept. */
-final class TimeEvents {
+public final class TimeEvents {
 
   private TimeEvents() {}
 
-  static EventRow row(Event event, Instant now) {
+  public static EventRow row(Event event, Instant now) {
     return new EventRow(
         0,
         event.system(),

@@ -20,7 +20,7 @@ import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.timetable.TimetableMapper.Stopped;
+import org.ysthmos.app.timetable.Absence.Stopped;
 import org.ysthmos.app.timetable.TimetableMapper.TimetableRow;
 import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WithThread;
@@ -49,9 +49,6 @@ public class Timekeeper implements WithThread {
   /** A clock that is set back farther than this was wrong before. */
   private static final Duration SET_BACK = Duration.ofHours(1);
 
-  /** A bridge whose times cannot be told so often in a row is held, for a person to see. */
-  private static final int MOST_BREAKS = 6;
-
   /** When a bridge is to be looked at again, as long as its version is this one. */
   private record Ahead(BridgeVersion version, Instant next) {}
 
@@ -62,11 +59,11 @@ public class Timekeeper implements WithThread {
   private final Journal journal;
   private final DiskRoom room;
   private final AppClock clock;
-  private final Instant began;
+  private final Absence absence;
   private final WorkSignals.Signal signal;
   private final Map<String, TimetableRow> rows = new HashMap<>();
   private final Map<String, Ahead> ahead = new ConcurrentHashMap<>();
-  private final Map<String, Integer> breaks = new HashMap<>();
+  private final Breaks breaks;
   private final KeptThread thread;
 
   Timekeeper(
@@ -77,6 +74,7 @@ public class Timekeeper implements WithThread {
       Journal journal,
       DiskRoom room,
       AppClock clock,
+      Absence absence,
       WorkSignals signals) {
     this.mapper = mapper;
     this.segments = segments;
@@ -85,7 +83,8 @@ public class Timekeeper implements WithThread {
     this.journal = journal;
     this.room = room;
     this.clock = clock;
-    this.began = clock.instant();
+    this.absence = absence;
+    this.breaks = new Breaks(bridges);
     this.signal = signals.toTime();
     mapper.all().forEach(row -> rows.put(row.bridgeId(), row));
     this.thread =
@@ -125,28 +124,17 @@ public class Timekeeper implements WithThread {
     }
     Instant now = clock.instant();
     List<Bridges.Live> live = live();
-    live.forEach(one -> tendTo(one, now));
+    live.forEach(one -> breaks.guard(one, () -> tendTo(one, now)));
     forget(live);
   }
 
-  /** One bridge whose times cannot be told must not keep the others from theirs. */
   private void tendTo(Bridges.Live live, Instant now) {
-    String id = live.version().definition().id();
-    try {
-      TimetableRow row = row(live, now);
-      if (live.hold().isPresent()) {
-        stopped(row, Stopped.HELD);
-      } else if (!next(live).isAfter(now)) {
-        ahead.put(id, new Ahead(live.version(), lookAt(live, row, now)));
-      }
-      breaks.remove(id);
-    } catch (RuntimeException e) {
-      int often = breaks.merge(id, 1, Integer::sum);
-      LOG.error("the times of bridge {} could not be looked at", id, e);
-      if (often >= MOST_BREAKS) {
-        breaks.remove(id);
-        bridges.holdItself(id, "Its times cannot be told: " + e.getMessage(), live.letThrough());
-      }
+    TimetableRow row = row(live, now);
+    if (live.hold().isPresent()) {
+      stopped(row, Stopped.HELD);
+    } else if (!next(live).isAfter(now)) {
+      ahead.put(
+          live.version().definition().id(), new Ahead(live.version(), lookAt(live, row, now)));
     }
   }
 
@@ -223,17 +211,8 @@ public class Timekeeper implements WithThread {
     return events;
   }
 
-  /** Why nobody looked when a time came. */
   private String why(TimetableRow row, Occurrence time) {
-    if (row.stopped() == Stopped.HELD) {
-      return "the bridge was held";
-    }
-    if (row.stopped() == Stopped.BROKEN) {
-      return "the bridge could not be used";
-    }
-    return time.at().toInstant().isBefore(began)
-        ? "Ysthmos was not running"
-        : "the machine slept, or its clock was put forward";
+    return absence.why(row.stopped(), time.at().toInstant());
   }
 
   /**

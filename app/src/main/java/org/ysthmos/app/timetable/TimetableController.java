@@ -2,7 +2,6 @@ package org.ysthmos.app.timetable;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
@@ -15,8 +14,6 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
-import org.ysthmos.app.event.EventMapper.EventRow;
-import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
@@ -91,31 +88,25 @@ class TimetableController {
   /** The time that is to be run. */
   record RunWish(Instant at) {}
 
-  /** The trace of a time that was run by hand. */
-  record RunView(String trace) {}
-
   private final Bridges bridges;
   private final Timetables timetables;
-  private final TimetableMapper mapper;
   private final CameTimes came;
   private final EventMapper events;
-  private final IntakeWriter intake;
+  private final HandRuns runs;
   private final AppClock clock;
 
   TimetableController(
       Bridges bridges,
       Timetables timetables,
-      TimetableMapper mapper,
       CameTimes came,
       EventMapper events,
-      IntakeWriter intake,
+      HandRuns runs,
       AppClock clock) {
     this.bridges = bridges;
     this.timetables = timetables;
-    this.mapper = mapper;
     this.came = came;
     this.events = events;
-    this.intake = intake;
+    this.runs = runs;
     this.clock = clock;
   }
 
@@ -168,7 +159,7 @@ class TimetableController {
 
   /** Runs a time now, whether it is past or to come; then it does not come by itself any more. */
   @PostMapping("/bridges/{id}/times/run")
-  RunView run(@PathVariable String id, @RequestBody RunWish wish) {
+  HandRuns.RunView run(@PathVariable String id, @RequestBody RunWish wish) {
     Occurrences times = timetables.times(timetable(id));
     Occurrence time =
         times.between(wish.at().minusNanos(1), wish.at(), 1).stream()
@@ -179,21 +170,7 @@ class TimetableController {
                         HttpStatus.UNPROCESSABLE_ENTITY,
                         "No such time",
                         "The rule of the bridge has no time at %s.".formatted(wish.at())));
-    EventRow event = TimeEvents.row(TimeSource.asked(id, time, By.PERSON.name()), clock.instant());
-    IntakeWriter.Kept kept = intake.keep(event).join();
-    Optional<String> trace =
-        Optional.ofNullable(mapper.traceOf(Long.parseLong(kept.eventId()), id));
-    if (kept.known()) {
-      throw new ApiProblem(
-          HttpStatus.CONFLICT,
-          "It came already",
-          trace
-              .map(
-                  "That time came already, as trace %s; send that again to have it once more."
-                      ::formatted)
-              .orElse("That time came already, so long ago that its trace is not kept any more."));
-    }
-    return new RunView(trace.orElse(""));
+    return runs.run(id, TimeSource.asked(id, time, By.PERSON.name()));
   }
 
   /** What a draft says of its times, with the next of them. */

@@ -9,17 +9,11 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.app.timetable.Absence.Stopped;
 
 /** How far the times of bridges were looked at, in the database. */
 @Mapper
 interface TimetableMapper {
-
-  /** Why nobody looks at the times of a bridge. */
-  enum Stopped {
-    HELD,
-    /** It cannot be used. */
-    BROKEN
-  }
 
   /**
    * @param number of the version by whose times it was looked at

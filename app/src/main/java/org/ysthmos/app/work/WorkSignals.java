@@ -40,6 +40,7 @@ public class WorkSignals {
   private final Signal toPoll = new Signal();
   private final Signal toWatch = new Signal();
   private final Signal toTime = new Signal();
+  private final Signal toChores = new Signal();
 
   public Signal toDecide() {
     return toDecide;
@@ -58,6 +59,11 @@ public class WorkSignals {
     return toTime;
   }
 
+  /** Raised when a row may come round, beside all that raises {@link #toTime}. */
+  public Signal toChores() {
+    return toChores;
+  }
+
   /**
    * Raised when something failed or was settled, a system stopped or began to answer, or a bridge
    * holds itself or is released.
@@ -72,5 +78,6 @@ public class WorkSignals {
     toDeliver.raise();
     toPoll.raise();
     toTime.raise();
+    toChores.raise();
   }
 }

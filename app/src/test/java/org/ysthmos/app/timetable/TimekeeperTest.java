@@ -131,6 +131,7 @@ class TimekeeperTest {
         journal,
         room,
         clock,
+        new Absence(clock),
         new WorkSignals());
   }
 

@@ -32,7 +32,19 @@ public final class ChoreTable implements StandIn {
 
   static {
     SHEETS.put("exhibitions", List.of("title", "opens", "curator", "house", "handbook"));
-    SHEETS.put("rounds", List.of("round", "place", "every", "lastDone", "crew", "note"));
+    SHEETS.put(
+        "rounds",
+        List.of(
+            "round",
+            "place",
+            "every",
+            "lead",
+            "lastDone",
+            "crew",
+            "note",
+            "lastDue",
+            "nextDue",
+            "job"));
   }
 
   private static final JsonMapper JSON = JsonMapper.builder().build();
@@ -59,6 +71,7 @@ public final class ChoreTable implements StandIn {
             .signedIn(
                 "GET", "/api/sheets/{sheet}/rows/{row}", request -> Reply.json(200, find(request)))
             .signedIn("PATCH", "/api/sheets/{sheet}/rows/{row}", this::write)
+            .signedIn("DELETE", "/api/sheets/{sheet}/rows/{row}", this::remove)
             .signedIn("GET", "/api/sheets/{sheet}/csv", this::csv)
             .signedIn("POST", "/api/sheets/{sheet}/csv", this::takeCsv);
     this.server =
@@ -128,6 +141,11 @@ public final class ChoreTable implements StandIn {
     }
     keep(row);
     return Reply.json(200, row);
+  }
+
+  private synchronized Reply remove(Request request) {
+    rows.remove(find(request).path("id").asText());
+    return Reply.empty();
   }
 
   private synchronized List<ObjectNode> rowsOf(String sheet) {
