@@ -10,6 +10,7 @@ import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
+import { BridgeChores } from '@/features/chores'
 import { BridgeTimes } from '@/features/times'
 import BothWays from './BothWays.vue'
 import BothWaysPlace from './BothWaysPlace.vue'
@@ -90,6 +91,12 @@ watch(
             <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
           </p>
           <p class="mid">when one is {{ data.events.join(' or ') }}</p>
+          <template v-if="data.chores.length">
+            <h3>Comes round</h3>
+            <ul>
+              <li v-for="sentence in data.chores" :key="sentence">{{ sentence }}</li>
+            </ul>
+          </template>
         </template>
         <BothWaysPlace v-if="data.bothWays" :place="data.bothWays.left" :to="data.bridge.target" />
         <template v-for="lookup in data.lookups" :key="lookup.name">
@@ -112,6 +119,12 @@ watch(
           <BothWays :both="data.bothWays" :left="data.bridge.source" :right="data.bridge.target" />
         </template>
         <template v-else>
+          <BridgeChores
+            v-if="data.chores.length"
+            :id="data.bridge.id"
+            :target="data.bridge.target"
+            record="row"
+          />
           <BridgeTimes v-if="data.times" :id="data.bridge.id" :target="data.bridge.target" />
           <h2 id="rules">Only when</h2>
           <ul v-if="data.conditions.length">

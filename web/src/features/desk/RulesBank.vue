@@ -18,6 +18,7 @@ import ValuesEditor from './ValuesEditor.vue'
 import WholeDocument from './WholeDocument.vue'
 import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
 import { isGroup, isOpen, type Group, type Tree } from './tree'
+import { ChoresEditor } from '@/features/chores'
 import { TimesEditor } from '@/features/times'
 import { counted } from '@/shared/format/words'
 
@@ -95,11 +96,18 @@ const sources = computed<ArrivingGroup[]>(() => {
   })
   return [...props.trial.arriving, { title: 'values of this bridge', fields }]
 })
+/** The fields of a record of the source itself. */
+const cells = computed(() =>
+  props.trial.arriving
+    .flatMap((group) => group.fields)
+    .filter((field) => /^\/(?!occurrence\/)/.test(field.address)),
+)
 const ANSWERED = ['fields', 'values', 'lookups', 'then']
 const elsewhere = computed(() =>
   props.trial.problems.filter(
     (problem) =>
-      !ANSWERED.includes(problem.path.split('/')[0]!) && !problem.path.startsWith('from/times'),
+      !ANSWERED.includes(problem.path.split('/')[0]!) &&
+      !/^from\/(times|chores)/.test(problem.path),
   ),
 )
 const unknownTables = computed(() => [...new Set(props.trial.unknownKeys.map((one) => one.table))])
@@ -148,6 +156,15 @@ function keptRows() {
       :from="doc.from"
       :calendars="language.calendars"
       @change="setPart('from', $event)"
+    />
+    <ChoresEditor
+      v-if="source && isGroup(doc.from) && !('times' in doc.from) && !('between' in doc)"
+      :id="id"
+      :doc="doc"
+      :record="source.record"
+      :cells="cells"
+      :calendars="language.calendars"
+      @change="emit('change', $event)"
     />
     <EveryEditor
       v-if="source?.everySeconds"

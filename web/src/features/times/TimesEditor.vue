@@ -2,6 +2,7 @@
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useSession } from '@/shared/composables/session'
 import { isGroup, type Group, type Tree } from '@/shared/tree'
+import CatchUp from './CatchUp.vue'
 import OffDays from './OffDays.vue'
 import RhythmChoice from './RhythmChoice.vue'
 import TimeList from './TimeList.vue'
@@ -117,10 +118,6 @@ const without = (time: TimeView) =>
   listed('also').includes(time.said)
     ? set({ also: listed('also').filter((one) => one !== time.said) })
     : set({ without: [...listed('without'), time.said] })
-
-const CATCH_UP = { each: 'each is made up for', latest: 'the latest alone is', none: 'none is' }
-const catchUp = computed(() => String(props.from['catch-up'] ?? 'each'))
-const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up': word })
 </script>
 
 <template>
@@ -194,21 +191,7 @@ const setCatchUp = (word: string) => emit('change', { ...props.from, 'catch-up':
       :calendars="calendars"
       @change="(offDays, calendar) => set({ 'off-days': offDays, calendar })"
     />
-    <p class="saying choices">
-      <label
-        ><span class="mid">If times were missed,</span>
-        <select
-          class="in"
-          aria-label="If times were missed"
-          :value="catchUp"
-          @change="setCatchUp(value($event))"
-        >
-          <option v-for="(meaning, word) in CATCH_UP" :key="word" :value="word">
-            {{ meaning }}
-          </option>
-        </select></label
-      >
-    </p>
+    <p class="saying choices"><CatchUp :from="from" @change="emit('change', $event)" /></p>
     <template v-if="preview">
       <TimeList :times="preview.next" :zone="preview.zone" act="Leave out" @act="without" />
       <p v-if="listed('without').length" class="saying choices left-out">

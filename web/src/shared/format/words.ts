@@ -16,6 +16,11 @@ export function counted(count: number, noun: string): string {
   return `${count.toLocaleString('en')} ${noun}${count === 1 ? '' : 's'}`
 }
 
+/** Words as a sentence of its own begins. */
+export function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
+}
+
 /** A noun with its article, by its first letter: `a task`, `an exhibition`. */
 export function withArticle(noun: string): string {
   return `${/^[aeiou]/i.test(noun) ? 'an' : 'a'} ${noun}`

@@ -57,8 +57,8 @@ class FilesAndMailStandInsTest {
   @Test
   void sheetComesAndGoesAsCsv() throws Exception {
     String csv =
-        "round,place,every,lead,lastDone,crew,note,lastDue,nextDue,job\r\n"
-            + "Water,\"Fern house, left\",monday,,,Glass crew,\"say \"\"hello\"\"\r\nto all\",,,\r\n";
+        "round,place,every,first,lead,lastDone,crew,note,lastDue,nextDue,job\r\n"
+            + "Water,\"Fern house, left\",monday,,,,Glass crew,\"say \"\"hello\"\"\r\nto all\",,,\r\n";
     assertThat(Bench.json(sheet("POST", "/csv", csv)).path("added").asInt()).isEqualTo(1);
     assertThat(sheet("GET", "/csv", "").body()).isEqualTo(csv);
     assertThat(sheet("POST", "/csv", "a,b\r\n1,2\r\n").statusCode()).isEqualTo(422);

@@ -3,16 +3,13 @@ package org.ysthmos.adapters.hook;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.text.Digest;
 
 /**
  * A change that was asked for, as an event. Where a webhook tells the version of a record too, both
@@ -28,17 +25,7 @@ public final class PolledEvent {
   /** The id of the change that brought a record to a version. */
   public static String id(String collection, String record, String version) {
     String id = collection + "/" + record + "@" + version;
-    return id.length() <= LONGEST_ID ? id : collection + "/" + digest(id);
-  }
-
-  private static String digest(String text) {
-    try {
-      byte[] digest =
-          MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-      return HexFormat.of().formatHex(digest);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
-    }
+    return id.length() <= LONGEST_ID ? id : collection + "/" + Digest.sha256(id);
   }
 
   /**

@@ -120,7 +120,7 @@ public final class HttpReader implements ProtocolReader {
         "closed",
         "push");
     List<FieldShape> fields = node.get("fields").map(Parts::fields).orElse(List.of());
-    // The event of a record that is only asked for is the record itself.
+    // The event of a record that is only asked for is the record itself, as it is read.
     boolean polled = node.get("poll").isPresent() && node.get("push").isEmpty();
     CollectionShape shape =
         Parts.shape(
@@ -130,7 +130,7 @@ public final class HttpReader implements ProtocolReader {
             node.get("title").map(DocumentNode::text).orElse(""),
             node.get("parent").map(DocumentNode::text).orElse(""),
             fields,
-            node.get("event-fields").map(Parts::fields).orElse(polled ? fields : List.of()));
+            node.get("event-fields").map(Parts::fields).orElse(polled ? read(fields) : List.of()));
     node.get("parent")
         .filter(parent -> shape.field(parent.text()).isEmpty())
         .ifPresent(
@@ -151,6 +151,11 @@ public final class HttpReader implements ProtocolReader {
         node.get("remove").map(HttpReader::call),
         node.get("closed").map(closed -> closing(closed, node, shape)).orElse(new TreeMap<>()),
         node.get("push").map(PushDocument::read));
+  }
+
+  /** Of a collection that is read and written too, those that can be read. */
+  private static List<FieldShape> read(List<FieldShape> fields) {
+    return fields.stream().filter(field -> field.key().startsWith("/")).toList();
   }
 
   private static void needsFindById(DocumentNode writes, DocumentNode collection) {

@@ -131,6 +131,7 @@ final class BridgeViews {
    * A bridge with its rules.
    *
    * @param times when it begins by itself, as a sentence; empty where it hears a collection
+   * @param chores how each record comes round by itself, in sentences; empty where none does
    * @param bothWays the two places that it keeps alike; null where it goes one way
    * @param tasks how many tasks come of one event, in words
    * @param remarks what a person should know before trusting the rules
@@ -141,6 +142,7 @@ final class BridgeViews {
       String targetCollection,
       List<String> events,
       String times,
+      List<String> chores,
       List<LookupView> lookups,
       List<String> conditions,
       List<String> matchKey,
@@ -187,6 +189,7 @@ final class BridgeViews {
         version.target().name(),
         definition.from().events(),
         definition.from().times().map(Timetable::times).map(RuleSentence::of).orElse(""),
+        version.chores().map(ChoreViews::sentences).orElse(List.of()),
         version.lookups().stream().map(BridgeViews::lookup).toList(),
         conditions(version.when()),
         version.match().stream().map(field -> field.shape().name()).toList(),

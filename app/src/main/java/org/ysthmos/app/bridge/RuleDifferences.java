@@ -66,6 +66,8 @@ public final class RuleDifferences {
     parts.put("From", view.sourceCollection() + " of " + view.bridge().source());
     parts.put("To", view.targetCollection() + " of " + view.bridge().target());
     parts.put("When one is", String.join(" or ", view.events()));
+    parts.put("Begins by itself", view.times());
+    parts.put("Comes round", String.join("; ", view.chores()));
     view.lookups()
         .forEach(
             lookup ->
@@ -162,7 +164,7 @@ public final class RuleDifferences {
     return String.join(", ", parts);
   }
 
-  private static String sentence(List<Piece> pieces, List<String> steps) {
+  static String sentence(List<Piece> pieces, List<String> steps) {
     String source = pieces.stream().map(Piece::text).collect(Collectors.joining());
     return steps.isEmpty() ? source : source + ", " + String.join(", ", steps);
   }

@@ -3,6 +3,7 @@ package org.ysthmos.app.chore;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -64,13 +65,14 @@ class ChoreController {
       boolean run) {}
 
   /** A row that does not come round, and why. */
-  record RestingView(String record, String why) {}
+  record RestingView(String record, String name, String why) {}
 
   /**
    * The rows of a live bridge.
    *
    * @param rows how many there are
    * @param rests how many of them rest, of which {@code resting} tells some
+   * @param waits of how many no task is made before they were done, or ever any more
    * @param reading whether all are read just now
    * @param read how many were read so far, or the last time
    * @param problem why they could not be read; empty if they could
@@ -79,6 +81,7 @@ class ChoreController {
   record ChoresView(
       long rows,
       long rests,
+      long waits,
       List<RestingView> resting,
       List<ChoreView> next,
       boolean reading,
@@ -123,14 +126,20 @@ class ChoreController {
     return new ChoresView(
         counts.all(),
         counts.resting(),
-        mapper.resting(id, SHOWN).stream()
-            .map(row -> new RestingView(row.recordId(), row.rests()))
-            .toList(),
+        counts.waiting(),
+        mapper.resting(id, SHOWN).stream().map(row -> resting(bridge, row)).toList(),
         next.stream().flatMap(kept -> view(bridge, kept, run).stream()).toList(),
         table.filter(one -> !one.through()).isPresent(),
         table.map(TableRow::rowsRead).orElse(0),
         table.map(TableRow::problem).orElse(""),
         table.map(TableRow::stopped).map(Absence.Stopped::valueOf).orElse(null));
+  }
+
+  private static RestingView resting(BridgeVersion bridge, ChoreMapper.ChoreRow row) {
+    return new RestingView(
+        row.recordId(),
+        KeptChores.name(bridge, KeptChores.told(bridge, row)),
+        Objects.requireNonNullElse(row.rests(), ""));
   }
 
   private BridgeVersion bridge(String id) {

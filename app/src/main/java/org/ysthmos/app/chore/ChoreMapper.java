@@ -131,25 +131,31 @@ interface ChoreMapper {
   @Delete("DELETE FROM chore WHERE bridge_id = #{bridge}")
   void removeAll(@Param("bridge") String bridge);
 
-  /** How many there are of a bridge, and how many of them rest. */
-  record Counts(long all, long resting) {}
+  /**
+   * How many there are of a bridge.
+   *
+   * @param resting how many of them rest
+   * @param waiting of how many no task is to be made, until they were done
+   */
+  record Counts(long all, long resting, long waiting) {}
 
   @Select(
       """
-      SELECT COUNT(*), COALESCE(SUM(CASE WHEN chore IS NULL THEN 1 ELSE 0 END), 0)
+      SELECT COUNT(*), COALESCE(SUM(CASE WHEN chore IS NULL THEN 1 ELSE 0 END), 0),
+             COALESCE(SUM(CASE WHEN chore IS NOT NULL AND make_at IS NULL THEN 1 ELSE 0 END), 0)
         FROM chore WHERE bridge_id = #{bridge}
       """)
   Counts counts(@Param("bridge") String bridge);
 
-  /** Why rows rest, for some of them. */
-  record RestingRow(String recordId, String rests) {}
-
+  /** Some of those that rest. */
   @Select(
-      """
-      SELECT record_id, rests FROM chore WHERE bridge_id = #{bridge} AND chore IS NULL
-       ORDER BY record_id LIMIT #{limit}
-      """)
-  List<RestingRow> resting(@Param("bridge") String bridge, @Param("limit") int limit);
+      "SELECT "
+          + COLUMNS
+          + """
+           FROM chore WHERE bridge_id = #{bridge} AND chore IS NULL
+          ORDER BY bridge_id, record_id LIMIT #{limit}
+          """)
+  List<ChoreRow> resting(@Param("bridge") String bridge, @Param("limit") int limit);
 
   /**
    * How all rows of a bridge are read.

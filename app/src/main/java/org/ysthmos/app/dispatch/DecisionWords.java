@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.decide.ChoreLook;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
@@ -24,7 +25,10 @@ final class DecisionWords {
           decision.synced().isPresent()
               ? SyncedWords.headline(decision)
               : ofTasks(decision, key) + then(decision);
-      case PASSED_BY -> "Decided: passed by";
+      case PASSED_BY ->
+          decision.chore().filter(ChoreLook.Comes.class::isInstance).isPresent()
+              ? "Decided: its row comes round"
+              : "Decided: passed by";
       case FAILED -> "Could not be decided: " + decision.failures().getFirst().kind().words();
     };
   }

@@ -18,7 +18,7 @@ public class Absence {
 
   private final Instant began;
 
-  Absence(AppClock clock) {
+  public Absence(AppClock clock) {
     this.began = clock.instant();
   }
 

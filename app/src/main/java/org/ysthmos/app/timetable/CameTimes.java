@@ -6,6 +6,8 @@ import java.time.Instant;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.ChoreSource;
 import org.ysthmos.core.bridge.TimeSource;
 
 /** The times of bridges that came, were missed, or were run by hand. */
@@ -41,6 +43,20 @@ public class CameTimes {
     return mapper.lately(TimeSource.SYSTEM, bridge, most).stream().map(CameTimes::came).toList();
   }
 
+  /** Those of the rows of a bridge, the one that was kept last first. */
+  public List<Came> lately(BridgeDefinition bridge, int most) {
+    return mapper
+        .latelyOfRows(
+            bridge.from().system(),
+            bridge.from().collection(),
+            ChoreSource.due(bridge.id()),
+            ChoreSource.missed(bridge.id()),
+            most)
+        .stream()
+        .map(CameTimes::came)
+        .toList();
+  }
+
   private static Came came(TimetableMapper.CameRow row) {
     JsonNode time =
         ReceivedEvents.json(row.body())
@@ -50,7 +66,7 @@ public class CameTimes {
     return new Came(
         row.sourceId(),
         row.happenedAt(),
-        row.kind().equals(TimeSource.DUE),
+        row.kind().startsWith(TimeSource.DUE),
         title == null ? "" : title,
         time.path(TimeSource.MISSED).asText(),
         time.path(TimeSource.ASKED).asText(),

@@ -62,6 +62,28 @@ interface TimetableMapper {
       String traceId,
       @Nullable String title) {}
 
+  /**
+   * What came lately of the times of rows, the newest first. They stand among the other events of
+   * their collection, of which so many are looked through.
+   */
+  @Select(
+      """
+      SELECT e.source_id, e.kind, e.happened_at, e.body, t.id, t.title
+        FROM (SELECT seq, kind FROM event
+               WHERE system_id = #{system} AND collection_id = #{collection}
+               ORDER BY system_id DESC, collection_id DESC, seq DESC LIMIT 5000) newest
+        JOIN event e ON e.seq = newest.seq
+        JOIN trace t ON t.event_seq = e.seq AND t.resend_of IS NULL
+       WHERE newest.kind IN (#{due}, #{missed})
+       ORDER BY newest.seq DESC LIMIT #{limit}
+      """)
+  List<CameRow> latelyOfRows(
+      @Param("system") String system,
+      @Param("collection") String collection,
+      @Param("due") String due,
+      @Param("missed") String missed,
+      @Param("limit") int limit);
+
   /** What came of a bridge's times lately, the newest first. */
   @Select(
       """

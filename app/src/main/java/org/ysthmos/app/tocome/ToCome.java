@@ -9,12 +9,15 @@ import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.desk.sample.SampleWorld;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.timetable.CameTimes;
 import org.ysthmos.app.timetable.Timetables;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.ChoreSource;
 import org.ysthmos.core.bridge.TimeSource;
+import org.ysthmos.core.chore.ChoreTimes.ToMake;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
@@ -84,14 +87,21 @@ class ToCome {
   private final Bridges bridges;
   private final Timetables timetables;
   private final CameTimes came;
+  private final KeptChores chores;
   private final SampleWorld world;
   private final AppClock clock;
 
   ToCome(
-      Bridges bridges, Timetables timetables, CameTimes came, SampleWorld world, AppClock clock) {
+      Bridges bridges,
+      Timetables timetables,
+      CameTimes came,
+      KeptChores chores,
+      SampleWorld world,
+      AppClock clock) {
     this.bridges = bridges;
     this.timetables = timetables;
     this.came = came;
+    this.chores = chores;
     this.world = world;
     this.clock = clock;
   }
@@ -105,6 +115,9 @@ class ToCome {
       if (times.isPresent()) {
         cut |= add(live, times.get(), from, until, entries);
       }
+      if (live.version().chores().isPresent()) {
+        cut |= addRows(live, from, until, entries);
+      }
     }
     entries.sort(Comparator.comparing(TimeEntry::at).thenComparing(TimeEntry::bridge));
     return entries.size() <= MOST
@@ -116,13 +129,7 @@ class ToCome {
       Bridges.Live live, Timetable times, Instant from, Instant until, List<TimeEntry> entries) {
     String id = live.version().definition().id();
     Instant now = clock.instant();
-    Set<String> known = new HashSet<>();
-    for (CameTimes.Came one : came.lately(id, MOST_OF_ONE)) {
-      known.add(one.eventId());
-      if (!one.at().isBefore(from) && !one.at().isAfter(until)) {
-        entries.add(entry(live.version(), one, now));
-      }
-    }
+    Set<String> known = addCame(live, came.lately(id, MOST_OF_ONE), from, until, entries);
     if (!until.isAfter(now)) {
       return false;
     }
@@ -134,6 +141,49 @@ class ToCome {
         .filter(event -> !known.contains(event.id()))
         .forEach(event -> entries.add(entry(live, event)));
     return found.size() > MOST_OF_ONE;
+  }
+
+  /**
+   * @return the ids of the events of all that came lately
+   */
+  private Set<String> addCame(
+      Bridges.Live live,
+      List<CameTimes.Came> lately,
+      Instant from,
+      Instant until,
+      List<TimeEntry> entries) {
+    Set<String> known = new HashSet<>();
+    for (CameTimes.Came one : lately) {
+      known.add(one.eventId());
+      if (!one.at().isBefore(from) && !one.at().isAfter(until)) {
+        entries.add(entry(live.version(), one, clock.instant()));
+      }
+    }
+    return known;
+  }
+
+  /** The same of rows, of which those are read whose tasks are made by then. */
+  private boolean addRows(Bridges.Live live, Instant from, Instant until, List<TimeEntry> entries) {
+    BridgeVersion bridge = live.version();
+    Set<String> known =
+        addCame(live, came.lately(bridge.definition(), MOST_OF_ONE), from, until, entries);
+    List<Event> events = new ArrayList<>();
+    List<KeptChores.Kept> rows = chores.next(bridge, until, MOST_OF_ONE + 1);
+    boolean cut = rows.size() > MOST_OF_ONE;
+    for (KeptChores.Kept row : rows.subList(0, Math.min(MOST_OF_ONE, rows.size()))) {
+      List<ToMake> times = row.times().after(row.progress(), MOST_OF_ONE);
+      for (int i = 0; i < times.size() && !times.get(i).make().isAfter(until); i++) {
+        Optional<Occurrence> next =
+            i + 1 < times.size() ? Optional.of(times.get(i + 1).time()) : Optional.empty();
+        events.add(ChoreSource.event(bridge.definition().id(), row.row(), times.get(i), "", next));
+      }
+    }
+    events.sort(Comparator.comparing(Event::time));
+    events.stream()
+        .limit(MOST_OF_ONE)
+        .filter(event -> !event.time().isBefore(from) && !known.contains(event.id()))
+        .forEach(event -> entries.add(entry(live, event)));
+    return cut || events.size() > MOST_OF_ONE;
   }
 
   private TimeEntry entry(BridgeVersion bridge, CameTimes.Came one, Instant now) {

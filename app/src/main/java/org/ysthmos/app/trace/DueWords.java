@@ -6,6 +6,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.core.bridge.ChoreSource;
 import org.ysthmos.core.bridge.TimeSource;
 
 /** How the story of a time begins that came, or of some that were missed. */
@@ -18,7 +19,10 @@ final class DueWords {
 
   static String what(EventRow event) {
     JsonNode time = time(event);
-    if (event.kind().equals(TimeSource.MISSED)) {
+    if (ChoreSource.isRow(event.kind())) {
+      return "Its row was read";
+    }
+    if (isMissed(event)) {
       return "Times were missed";
     }
     return time.has(TimeSource.ASKED)
@@ -28,8 +32,11 @@ final class DueWords {
 
   static String detail(EventRow event) {
     JsonNode time = time(event);
+    if (ChoreSource.isRow(event.kind())) {
+      return "All rows are read when their bridge begins, and when its rules of coming round change.";
+    }
     String missed = time.path(TimeSource.MISSED).asText();
-    if (event.kind().equals(TimeSource.MISSED)) {
+    if (isMissed(event)) {
       return Words.capital(missed + ".");
     }
     String moved =
@@ -39,6 +46,10 @@ final class DueWords {
             SHOWN.format(OffsetDateTime.parse(time.path("at").asText())),
             missed.isEmpty() ? "" : ", missed at first, as " + missed,
             moved);
+  }
+
+  private static boolean isMissed(EventRow event) {
+    return TimeSource.missed(ReceivedEvents.event(event)).isPresent();
   }
 
   private static JsonNode time(EventRow event) {

@@ -13,6 +13,7 @@ import org.ysthmos.core.recurrence.CatchUp;
 import org.ysthmos.core.recurrence.Occurrence;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.text.Digest;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -25,6 +26,9 @@ public final class ChoreSource {
   private static final String DUE = "due for ";
   static final String MISSED = "missed for ";
   private static final String READ = "read for ";
+
+  /** What the id of an event may have at most, in characters. */
+  private static final int LONGEST_ID = 256;
 
   private static final FieldShape NEXT =
       FieldShape.of("/occurrence/next", "day after that", ValueType.DAY);
@@ -51,6 +55,11 @@ public final class ChoreSource {
     return List.of(due(bridge), missed(bridge), read(bridge));
   }
 
+  /** Whether events of a kind tell of a row that was read. */
+  public static boolean isRow(String kind) {
+    return kind.startsWith(READ);
+  }
+
   /** Whether an event tells of a time and of no row. */
   public static boolean isTime(Event event) {
     return event.kind().startsWith(DUE) || event.kind().startsWith(MISSED);
@@ -67,7 +76,12 @@ public final class ChoreSource {
 
   /** The id of the event that the time of a row has come. */
   public static String id(String bridge, String record, Occurrence time) {
-    return "%s/%s/%s".formatted(bridge, record, time.id());
+    return kept("%s/%s/%s".formatted(bridge, record, time.id()));
+  }
+
+  /** An id that is too long to be kept, in another form that is its own. */
+  private static String kept(String id) {
+    return id.length() <= LONGEST_ID ? id : Digest.sha256(id);
   }
 
   /**
@@ -107,8 +121,9 @@ public final class ChoreSource {
   public static Event missed(
       String bridge, Event row, List<Occurrence> times, String why, CatchUp catchUp) {
     String id =
-        "%s/%s/missed/%s/%s"
-            .formatted(bridge, row.record(), times.getFirst().id(), times.getLast().id());
+        kept(
+            "%s/%s/missed/%s/%s"
+                .formatted(bridge, row.record(), times.getFirst().id(), times.getLast().id()));
     return of(
         row,
         id,

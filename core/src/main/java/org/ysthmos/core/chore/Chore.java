@@ -11,6 +11,11 @@ import org.ysthmos.core.recurrence.Recurrence;
  */
 public record Chore(Recurrence recurrence, Lead lead, boolean once, String words) {
 
+  /** When it comes round, and how long before its task is made, for people. */
+  public String sentence() {
+    return lead.days() == 0 ? words : words + ", made " + lead + " before";
+  }
+
   /** Whether both come round at the same times, and their tasks are made so long before. */
   public boolean comesLike(Chore other) {
     return recurrence.equals(other.recurrence) && lead.equals(other.lead) && once == other.once;

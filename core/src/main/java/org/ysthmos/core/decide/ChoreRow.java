@@ -135,8 +135,10 @@ final class ChoreRow {
     Recurrence plain = timing.plain(start(timing));
     Recurrence recurrence =
         kept(Optional.of(timing.rule()), plain.start(), new TreeSet<>(), timing);
-    return new ChoreLook.Comes(
-        new Chore(recurrence, timing.lead(), false, RuleSentence.of(recurrence)));
+    OffDays own = timing.words().said().offDays();
+    String words =
+        RuleSentence.of(chores.rules().calendar().map(id -> plain.with(own, id)).orElse(plain));
+    return new ChoreLook.Comes(new Chore(recurrence, timing.lead(), false, words));
   }
 
   private LocalDateTime start(Timing timing) {

@@ -118,7 +118,7 @@ public final class Decider {
     boolean unusable = !notes.failures().isEmpty();
     String because =
         switch (look) {
-          case ChoreLook.Comes comes -> "it comes round " + comes.chore().words();
+          case ChoreLook.Comes comes -> "it comes round " + comes.chore().sentence();
           case ChoreLook.Rests rests -> unusable ? "" : rests.because();
         };
     return decision(

@@ -1,10 +1,7 @@
 package org.ysthmos.core.failure;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.regex.Pattern;
+import org.ysthmos.core.text.Digest;
 
 /**
  * By which failures of one cause are told from those of another: the same kind at the same place
@@ -13,6 +10,9 @@ import java.util.regex.Pattern;
  * moments) do so; the rest of a sentence does not.
  */
 public final class FailureSignature {
+
+  /** How many of the digest are kept. */
+  private static final int DIGITS = 32;
 
   private static final Pattern QUOTED = Pattern.compile("“[^”]*”|\"[^\"]*\"|'[^']*'");
   private static final Pattern WITH_DIGITS =
@@ -35,22 +35,12 @@ public final class FailureSignature {
             failure.field().orElse(""),
             failure.code().orElse(""),
             pattern(failure.message()));
-    return digest(cause);
+    return Digest.sha256(cause).substring(0, DIGITS);
   }
 
   /** The message with what differs from record to record left out. */
   static String pattern(String message) {
     String unquoted = QUOTED.matcher(message).replaceAll("“”");
     return WITH_DIGITS.matcher(unquoted).replaceAll("#");
-  }
-
-  private static String digest(String text) {
-    try {
-      byte[] hash =
-          MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-      return HexFormat.of().formatHex(hash, 0, 16);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
-    }
   }
 }

@@ -38,6 +38,7 @@ public final class ChoreTable implements StandIn {
             "round",
             "place",
             "every",
+            "first",
             "lead",
             "lastDone",
             "crew",

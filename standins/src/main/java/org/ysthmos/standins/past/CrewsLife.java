@@ -55,7 +55,9 @@ final class CrewsLife {
     }
   }
 
-  private String task(Instant at) {
+  /** While the board takes none, it is made there later. */
+  private String task(Instant wanted) {
+    Instant at = Troubles.afterTrouble(season, "grounds-board", wanted);
     List<String> work = words.any("works", random);
     String name = "works task " + ++tasks;
     ObjectNode task = JSON.createObjectNode().put("title", work.getFirst());

@@ -1,8 +1,10 @@
 package org.ysthmos.standins.past;
 
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -50,6 +52,7 @@ final class OfficeLife {
       }
     }
     life.exhibitions();
+    life.rounds();
     life.friends();
     return life.happenings;
   }
@@ -220,6 +223,35 @@ final class OfficeLife {
       if (i == 1) {
         opens(show.getFirst(), thoughtOf.plus(Duration.ofDays(9)), day.plusDays(89));
       }
+    }
+  }
+
+  /** The rounds of the garden stand in their table from the first whole day on. */
+  private void rounds() {
+    LocalDate first = season.dates().get(1);
+    LocalDate monday = first.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+    List<List<String>> all = words.all("rounds");
+    for (int i = 0; i < all.size(); i++) {
+      List<String> round = all.get(i);
+      boolean fromDone = round.get(2).contains("done");
+      Map<String, String> row =
+          Map.of(
+              "round", round.get(0),
+              "place", round.get(1),
+              "every", round.get(2),
+              "first", fromDone ? "" : monday.toString(),
+              "lead", round.get(3),
+              "lastDone", fromDone ? first.minusDays(8).toString() : "",
+              "crew", round.get(4),
+              "note", round.get(5));
+      asked(
+          new Happening(
+              Season.at(first, 8, 5).plusSeconds(40L * i),
+              "a round is written down: " + round.getFirst(),
+              hands -> {
+                String unused = hands.form("chore-table", "/sheets/rounds/rows", row);
+              }),
+          120);
     }
   }
 

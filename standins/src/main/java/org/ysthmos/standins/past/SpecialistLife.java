@@ -17,6 +17,10 @@ final class SpecialistLife {
   private static final String CEILING_TOO_LOW = "climate-job";
 
   private static final int MISTAKEN_DAYS_BACK = 10;
+
+  private static final int ROUNDS_HELD_DAYS_BACK = 13;
+
+  private static final int ROUNDS_HELD_FOR = 5;
   private static final String CEILING = "(?m)^ceiling: .*$";
   private static final String TOO_LOW = "ceiling: { creates: 1, per: PT12H }";
   private static final String AS_BEFORE = "ceiling: { creates: 40, per: PT1H }";
@@ -52,7 +56,29 @@ final class SpecialistLife {
         Season.at(mistaken.plusDays(1), 9, 0),
         "the ceiling is as before",
         SpecialistLife::putRight);
+    life.roundsHeld(last.minusDays(ROUNDS_HELD_DAYS_BACK));
     return life.happenings;
+  }
+
+  /** Rounds that come meanwhile are made up for. */
+  private void roundsHeld(LocalDate from) {
+    if (!season.holds(Season.at(from, 18, 0))) {
+      return;
+    }
+    String path = "/api/bridges/garden-rounds/hold";
+    add(
+        Season.at(from, 18, 0),
+        "the rounds are held while their table is put in order",
+        hands -> {
+          String because = "{\"because\":\"The table of rounds is put in order\"}";
+          JsonNode unused = hands.engine("PUT", path, because);
+        });
+    add(
+        Season.at(from.plusDays(ROUNDS_HELD_FOR), 9, 30),
+        "the rounds go on",
+        hands -> {
+          JsonNode unused = hands.engine("DELETE", path, "");
+        });
   }
 
   private void add(Instant at, String what, Happening.Deed deed) {

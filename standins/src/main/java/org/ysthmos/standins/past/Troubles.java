@@ -137,6 +137,18 @@ final class Troubles {
         .toList();
   }
 
+  /** A moment, or one soon after the trouble of a stand-in in which it lies. */
+  static Instant afterTrouble(Season season, String standIn, Instant at) {
+    return ALL_TROUBLES.stream()
+        .filter(trouble -> trouble.standIn().equals(standIn))
+        .filter(trouble -> !at.isBefore(begins(season, trouble, 0)))
+        .map(trouble -> begins(season, trouble, 0).plus(trouble.lasts()))
+        .filter(at::isBefore)
+        .findFirst()
+        .map(end -> end.plus(Duration.ofMinutes(5)))
+        .orElse(at);
+  }
+
   private static Instant begins(Season season, Trouble trouble, int minutesLater) {
     LocalDate last = season.end().atZone(Season.ZONE).toLocalDate();
     return Season.at(last.minusDays(trouble.daysBack()), trouble.hour(), trouble.minute())

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeWriter;
 import org.ysthmos.core.bridge.FromDocument;
 import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.document.DocumentException;
@@ -18,16 +19,33 @@ import org.ysthmos.core.recurrence.Timetable;
  *
  * @param kinds the kinds of event; empty while none is said
  * @param times when it begins by itself, where it begins with times and says when
+ * @param rows the whole document, where each of its records comes round by itself
  */
 public record DraftStart(
-    String system, String collection, List<String> kinds, Optional<Timetable> times) {
+    String system,
+    String collection,
+    List<String> kinds,
+    Optional<Timetable> times,
+    Optional<String> rows) {
 
   public DraftStart {
     kinds = List.copyOf(kinds);
   }
 
   public static DraftStart of(BridgeDefinition.From from) {
-    return new DraftStart(from.system(), from.collection(), from.events(), from.times());
+    return new DraftStart(
+        from.system(), from.collection(), from.events(), from.times(), Optional.empty());
+  }
+
+  /** The same of a whole version. */
+  public static DraftStart of(BridgeDefinition bridge) {
+    DraftStart start = of(bridge.from());
+    return new DraftStart(
+        start.system(),
+        start.collection(),
+        start.kinds(),
+        start.times(),
+        bridge.from().chores().map(chores -> BridgeWriter.write(bridge)));
   }
 
   public static DraftStart of(ObjectNode draft) {
@@ -37,7 +55,8 @@ public record DraftStart(
           TimeSource.SYSTEM,
           draft.path("bridge").asText(),
           List.of(TimeSource.DUE),
-          timetable(from));
+          timetable(from),
+          Optional.empty());
     }
     JsonNode event = from.path("event");
     List<String> kinds = new ArrayList<>();
@@ -47,7 +66,11 @@ public record DraftStart(
       kinds.add(event.asText());
     }
     return new DraftStart(
-        from.path("system").asText(), from.path("collection").asText(), kinds, Optional.empty());
+        from.path("system").asText(),
+        from.path("collection").asText(),
+        kinds,
+        Optional.empty(),
+        from.has("chores") ? Optional.of(draft.toString()) : Optional.empty());
   }
 
   /** Empty while it cannot be read; what is wrong with it is told with the rest of the draft. */

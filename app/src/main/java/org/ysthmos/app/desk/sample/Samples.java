@@ -10,6 +10,7 @@ import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import org.ysthmos.app.desk.draft.DraftCompiler;
 import org.ysthmos.app.desk.draft.DraftStart;
 import org.ysthmos.app.desk.sample.SampleMapper.SampleRow;
 import org.ysthmos.app.event.EventMapper;
@@ -19,6 +20,7 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.timetable.Timetables;
+import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.event.CloudEventJson;
 import org.ysthmos.core.event.Event;
@@ -52,6 +54,8 @@ public class Samples {
   private final SourceReading source;
   private final Systems systems;
   private final Timetables timetables;
+  private final RowTimes rowTimes;
+  private final Catalog catalog;
   private final ObjectMapper json;
   private final AppClock clock;
 
@@ -61,6 +65,8 @@ public class Samples {
       SourceReading source,
       Systems systems,
       Timetables timetables,
+      RowTimes rowTimes,
+      Catalog catalog,
       ObjectMapper json,
       AppClock clock) {
     this.added = added;
@@ -68,6 +74,8 @@ public class Samples {
     this.source = source;
     this.systems = systems;
     this.timetables = timetables;
+    this.rowTimes = rowTimes;
+    this.catalog = catalog;
     this.json = json;
     this.clock = clock;
   }
@@ -107,7 +115,18 @@ public class Samples {
           .filter(event -> !records.contains(event.record()))
           .forEach(event -> samples.add(new Sample(event.id(), Sample.Origin.READ, event)));
     }
+    start.rows().ifPresent(document -> samples.addAll(0, rowsToCome(document, samples)));
     return new Found(limited(samples, most), problem);
+  }
+
+  /** The next times of rows that are among the samples; none while the draft cannot be used. */
+  private List<Sample> rowsToCome(String document, List<Sample> samples) {
+    List<Event> rows = samples.stream().map(Sample::event).toList();
+    return DraftCompiler.compile(document, catalog)
+        .version()
+        .filter(draft -> draft.chores().isPresent())
+        .map(draft -> rowTimes.toCome(draft, rows, TO_COME))
+        .orElse(List.of());
   }
 
   /** The next times; none if they cannot be told, which the draft's own problems say. */

@@ -109,8 +109,7 @@ class ProofSheet {
     if (draft.between().isPresent()) {
       return pairs.compute(id, draft, live);
     }
-    var from = draft.definition().from();
-    List<Sample> all = samples.of(id, DraftStart.of(from), Samples.MOST).samples();
+    List<Sample> all = samples.of(id, DraftStart.of(draft.definition()), Samples.MOST).samples();
     long start = System.nanoTime();
     List<FieldShape> fields =
         draft.plan().allFields().stream().map(CompiledField::target).distinct().toList();

@@ -66,6 +66,7 @@ class TrialController {
   private final DeskTrial trial;
   private final ProofSheet proof;
   private final PairSheet pairs;
+  private final RowsPreview rows;
   private final Samples samples;
   private final SourceReading source;
   private final SampleWorld world;
@@ -78,6 +79,7 @@ class TrialController {
       DeskTrial trial,
       ProofSheet proof,
       PairSheet pairs,
+      RowsPreview rows,
       Samples samples,
       SourceReading source,
       SampleWorld world,
@@ -88,6 +90,7 @@ class TrialController {
     this.trial = trial;
     this.proof = proof;
     this.pairs = pairs;
+    this.rows = rows;
     this.samples = samples;
     this.source = source;
     this.world = world;
@@ -125,6 +128,12 @@ class TrialController {
       world.forget();
     }
     return proof.compute(id, typed.document());
+  }
+
+  /** When the rows that are known, or were read, would come round: nothing is kept. */
+  @PostMapping("/rows")
+  RowsPreview.RowsView rows(@PathVariable String id, @RequestBody Typed typed) {
+    return rows.of(id, typed.document());
   }
 
   /** Plays changes of a status through: nothing is kept and nothing leaves. */
