@@ -1,10 +1,14 @@
 package org.ysthmos.app.tocome;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
@@ -34,6 +38,9 @@ import org.ysthmos.core.value.ValueType;
  */
 @Component
 class ToCome {
+
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
 
   /** So many times of one bridge are looked at. */
   private static final int MOST_OF_ONE = 200;
@@ -221,7 +228,7 @@ class ToCome {
           case FAILS -> decision.failures().getFirst().message();
           case PASSED_BY -> decision.because();
           case HELD -> "its bridge is held";
-          default -> "";
+          default -> due(event);
         };
     return new TimeEntry(
         event.id(),
@@ -234,6 +241,14 @@ class ToCome {
         state,
         what,
         "");
+  }
+
+  /** When it is due, where it is made on an earlier day. */
+  private static String due(Event event) {
+    JsonNode occurrence = event.data().path(TimeSource.OCCURRENCE);
+    OffsetDateTime at = OffsetDateTime.parse(occurrence.path("at").asText());
+    boolean sameDay = event.time().atOffset(at.getOffset()).toLocalDate().equals(at.toLocalDate());
+    return sameDay ? "" : "due " + DAY.format(at);
   }
 
   private static Optional<String> text(BridgeVersion bridge, Decision decision, String key) {

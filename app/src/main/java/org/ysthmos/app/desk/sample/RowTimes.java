@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.ChoreSource;
@@ -35,10 +36,12 @@ public class RowTimes {
   public record Row(Event event, Decision decision, Optional<Chore> chore, List<ToMake> times) {}
 
   private final SampleWorld world;
+  private final KeptChores kept;
   private final AppClock clock;
 
-  RowTimes(SampleWorld world, AppClock clock) {
+  RowTimes(SampleWorld world, KeptChores kept, AppClock clock) {
     this.world = world;
+    this.kept = kept;
     this.clock = clock;
   }
 
@@ -64,11 +67,19 @@ public class RowTimes {
                 decision,
                 chore,
                 chore
-                    .map(one -> times(draft, one).after(Progress.from(now), most))
+                    .map(one -> times(draft, one).after(progress(draft, event, one, now), most))
                     .orElse(List.of())));
       }
     }
     return rows;
+  }
+
+  /** What the live bridge dealt with already is not to come. */
+  private Progress progress(BridgeVersion draft, Event row, Chore chore, Instant now) {
+    return kept.find(draft, row.record())
+        .filter(known -> known.chore().comesLike(chore))
+        .map(KeptChores.Kept::progress)
+        .orElseGet(() -> Progress.from(now));
   }
 
   private static ChoreTimes times(BridgeVersion draft, Chore chore) {
