@@ -188,6 +188,16 @@ class ByOthersWriter {
 
   /** A task whose other one is gone was taken away, and they are a pair no more. */
   void removed(Attempt attempt) {
+    isGone(attempt, () -> attempt.synced().ifPresent(sending -> synced.written(sending, Map.of())));
+  }
+
+  /** A task was taken away as its bridge says; an event that wants it again makes another. */
+  void takenAway(Attempt attempt) {
+    DeliveryRow delivery = attempt.delivery();
+    isGone(attempt, () -> pairs.gone(delivery.bridgeId(), delivery.matchHash(), gone(delivery)));
+  }
+
+  private void isGone(Attempt attempt, Runnable with) {
     DeliveryRow delivery = attempt.delivery();
     TraceRow trace = log.trace(delivery);
     Instant now = clock.instant();
@@ -199,7 +209,7 @@ class ByOthersWriter {
         () -> {
           queue.end(attempt.claimed());
           deliveries.end(delivery.seq(), Result.MADE, delivery.recordId(), now);
-          attempt.synced().ifPresent(sending -> synced.written(sending, Map.of()));
+          with.run();
           traces.delivered(trace.seq(), attempt.claimed().tries(), delivery.recordId());
           end.ended(attempt, trace, now, record);
         });

@@ -68,8 +68,10 @@ class Removals {
         system.breaker().answered();
         if (attempt.synced().isPresent()) {
           others.removed(attempt);
-        } else {
+        } else if (attempt.isRecall()) {
           takenBack.removed(attempt, true);
+        } else {
+          others.takenAway(attempt);
         }
       }
       case TaskGateway.NotRemoved not when isOvertaken(attempt, not.failure()) -> {

@@ -36,7 +36,8 @@ public sealed interface CompiledPlan {
   }
 
   /** Several tasks around an anchor day. */
-  record Set(CompiledValue anchor, List<Member> members) implements CompiledPlan {
+  record Set(CompiledValue anchor, Optional<TaskPlan.NoAnchor> noAnchor, List<Member> members)
+      implements CompiledPlan {
     public Set {
       members = List.copyOf(members);
     }

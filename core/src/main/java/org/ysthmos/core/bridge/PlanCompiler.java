@@ -134,14 +134,16 @@ final class PlanCompiler {
     for (TaskPlan.Member member : parentsFirst(set, place.need("tasks"))) {
       DocumentNode at = place.need("tasks").need(member.name());
       if (member.offset() instanceof TaskPlan.ByWorkingDays days) {
-        compiler.attempt(at.need("offset"), () -> scope.calendar(days.calendar()));
+        for (String calendar : days.calendars()) {
+          compiler.attempt(at.need("offset"), () -> scope.calendar(calendar));
+        }
       }
       List<FieldRule> rules = merged(member);
       members.add(
           new CompiledPlan.Member(
               member, fields(rules, at.get("fields").orElse(at), scope.inSet())));
     }
-    return new CompiledPlan.Set(anchor, members);
+    return new CompiledPlan.Set(anchor, set.noAnchor(), members);
   }
 
   /** The rules of all tasks, with this task's own in their place or behind them. */

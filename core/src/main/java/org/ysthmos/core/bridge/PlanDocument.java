@@ -15,6 +15,8 @@ import org.ysthmos.core.rule.RuleDocument;
 /** How many tasks come of one event, as documents write it. */
 final class PlanDocument {
 
+  private static final String NO_ANCHOR = "no-anchor";
+
   private PlanDocument() {}
 
   static TaskPlan read(DocumentNode root) {
@@ -35,13 +37,16 @@ final class PlanDocument {
   }
 
   private static TaskPlan set(DocumentNode node) {
-    node.only("anchor", "tasks");
+    node.only("anchor", NO_ANCHOR, "tasks");
     List<TaskPlan.Member> members = new ArrayList<>();
     node.need("tasks").group().forEach((name, task) -> members.add(member(name, task)));
     if (members.isEmpty()) {
       throw node.need("tasks").refuse("a set needs at least one task");
     }
-    return new TaskPlan.TaskSet(RuleDocument.read(node.need("anchor")), members);
+    return new TaskPlan.TaskSet(
+        RuleDocument.read(node.need("anchor")),
+        node.get(NO_ANCHOR).map(word -> word.word(TaskPlan.NoAnchor.class)),
+        members);
   }
 
   private static TaskPlan.Member member(String name, DocumentNode node) {
@@ -63,7 +68,7 @@ final class PlanDocument {
       if (Math.abs((long) days.wholeNumber()) > WorkingCalendar.FARTHEST) {
         throw days.refuse("at most " + WorkingCalendar.FARTHEST + " working days");
       }
-      return new TaskPlan.ByWorkingDays(days.wholeNumber(), node.need("calendar").text());
+      return new TaskPlan.ByWorkingDays(days.wholeNumber(), node.need("calendar").texts());
     }
     try {
       return new TaskPlan.ByPeriod(Period.parse(node.text()));
@@ -89,6 +94,7 @@ final class PlanDocument {
         set.members().forEach(member -> tasks.put(member.name(), written(member)));
         SequencedMap<String, Object> written = new LinkedHashMap<>();
         written.put("anchor", RuleDocument.written(set.anchor()));
+        set.noAnchor().ifPresent(word -> written.put(NO_ANCHOR, DocumentNode.wordOf(word)));
         written.put("tasks", tasks);
         into.put("set", written);
       }
@@ -111,7 +117,8 @@ final class PlanDocument {
       case TaskPlan.ByWorkingDays by -> {
         SequencedMap<String, Object> written = new LinkedHashMap<>();
         written.put("working-days", by.days());
-        written.put("calendar", by.calendar());
+        written.put(
+            "calendar", by.calendars().size() == 1 ? by.calendars().getFirst() : by.calendars());
         yield written;
       }
     };

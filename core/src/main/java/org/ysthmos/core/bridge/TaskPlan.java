@@ -26,11 +26,23 @@ public sealed interface TaskPlan {
   /**
    * Several tasks around an anchor day, each at its own offset. They are made only if none of them
    * exists for the match key; a changed anchor moves those that nobody has touched.
+   *
+   * @param noAnchor what becomes of them when their anchor is taken away; empty if an event without
+   *     one fails
    */
-  record TaskSet(ValueRule anchor, List<Member> members) implements TaskPlan {
+  record TaskSet(ValueRule anchor, Optional<NoAnchor> noAnchor, List<Member> members)
+      implements TaskPlan {
     public TaskSet {
       members = List.copyOf(members);
     }
+  }
+
+  /** What becomes of the tasks of a set that nobody has touched, when the anchor is taken away. */
+  enum NoAnchor {
+    LEAVE,
+    /** They hold from then on what their system says of a closed task. */
+    CLOSE,
+    REMOVE
   }
 
   /**
@@ -52,6 +64,14 @@ public sealed interface TaskPlan {
   /** So far on the calendar; negative for before. */
   record ByPeriod(Period period) implements Offset {}
 
-  /** So many working days; negative for before. */
-  record ByWorkingDays(int days, String calendar) implements Offset {}
+  /**
+   * So many working days; negative for before.
+   *
+   * @param calendars at least one; a day counts if it is a working day in each of them
+   */
+  record ByWorkingDays(int days, List<String> calendars) implements Offset {
+    public ByWorkingDays {
+      calendars = List.copyOf(calendars);
+    }
+  }
 }

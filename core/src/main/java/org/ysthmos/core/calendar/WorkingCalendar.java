@@ -102,15 +102,30 @@ public record WorkingCalendar(
    * @return empty if there is a break of ten years, so that no such day is found
    */
   public Optional<LocalDate> move(LocalDate from, int days) {
-    if (days == 0) {
-      return isWorking(from) ? Optional.of(from) : next(from, 1);
+    return move(List.of(this), from, days);
+  }
+
+  /**
+   * The same over the days that are working days in each of several calendars.
+   *
+   * @param all at least one
+   * @return empty if none is found for ten years
+   */
+  public static Optional<LocalDate> move(List<WorkingCalendar> all, LocalDate from, int days) {
+    if (days == 0 && areWorking(all, from)) {
+      return Optional.of(from);
     }
-    int direction = Integer.signum(days);
+    int direction = days < 0 ? -1 : 1;
     Optional<LocalDate> day = Optional.of(from);
-    for (int left = Math.min(Math.abs(days), FARTHEST); left > 0 && day.isPresent(); left--) {
-      day = next(day.get(), direction);
+    int most = Math.clamp(Math.abs((long) days), 1, FARTHEST);
+    for (int left = most; left > 0 && day.isPresent(); left--) {
+      day = next(all, day.get(), direction);
     }
     return day;
+  }
+
+  private static boolean areWorking(List<WorkingCalendar> all, LocalDate day) {
+    return all.stream().allMatch(calendar -> calendar.isWorking(day));
   }
 
   /**
@@ -133,11 +148,12 @@ public record WorkingCalendar(
     return OptionalInt.of(count);
   }
 
-  private Optional<LocalDate> next(LocalDate from, int direction) {
+  private static Optional<LocalDate> next(
+      List<WorkingCalendar> all, LocalDate from, int direction) {
     LocalDate day = from;
     for (int i = 0; i < LONGEST_BREAK; i++) {
       day = day.plusDays(direction);
-      if (isWorking(day)) {
+      if (areWorking(all, day)) {
         return Optional.of(day);
       }
     }

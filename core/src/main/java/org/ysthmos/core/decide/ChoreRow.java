@@ -19,7 +19,6 @@ import org.ysthmos.core.chore.Lead;
 import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
-import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.recurrence.Occurrence;
 import org.ysthmos.core.recurrence.Occurrences;
@@ -271,7 +270,7 @@ final class ChoreRow {
 
   /** What a rule gives; null if that is nothing, or nothing stands in the cells that it reads. */
   private @Nullable Value value(CompiledValue from, String key) {
-    if (!from.reads().isEmpty() && from.reads().stream().allMatch(this::isBlank)) {
+    if (from.readsNothing(reading)) {
       return null;
     }
     Computed computed = from.compute(reading, notes, null);
@@ -282,10 +281,6 @@ final class ChoreRow {
       case Value value when Operator.isBlank(value) -> null;
       case Value value -> value;
     };
-  }
-
-  private boolean isBlank(BoundField field) {
-    return field.read(reading) instanceof Value value && Operator.isBlank(value);
   }
 
   private static Unusable unusable(

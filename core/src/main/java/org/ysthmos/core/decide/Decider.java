@@ -45,8 +45,11 @@ public final class Decider {
   private final Lookups lookups;
   private final DecisionNotes notes;
   private final TaskComparison tasks;
+  private final Optional<Anchor> instead;
 
-  private Decider(BridgeVersion bridge, Event event, World world, Mode mode) {
+  private Decider(
+      BridgeVersion bridge, Event event, World world, Mode mode, Optional<Anchor> instead) {
+    this.instead = instead;
     this.bridge = bridge;
     this.event = event;
     this.world = world;
@@ -59,7 +62,13 @@ public final class Decider {
   }
 
   public static Decision decide(BridgeVersion bridge, Event event, World world, Mode mode) {
-    return new Decider(bridge, event, world, mode).decide();
+    return new Decider(bridge, event, world, mode, Optional.empty()).decide();
+  }
+
+  /** The same with another anchor day, to see what would become of the tasks of a set. */
+  public static Decision decide(
+      BridgeVersion bridge, Event event, World world, Mode mode, Anchor instead) {
+    return new Decider(bridge, event, world, mode, Optional.of(instead)).decide();
   }
 
   private Computed namedValue(int place, Reading current) {
@@ -184,7 +193,12 @@ public final class Decider {
     }
     if (decided.isEmpty()) {
       return decision(
-          Verdict.PASSED_BY, key, List.of(), "the list that gives a task each has no items");
+          Verdict.PASSED_BY,
+          key,
+          List.of(),
+          bridge.plan() instanceof CompiledPlan.Set
+              ? "it has no anchor day, and nothing was made for it so far"
+              : "the list that gives a task each has no items");
     }
     List<TaskDecision> all = new ArrayList<>(decided);
     all.addAll(
@@ -201,7 +215,7 @@ public final class Decider {
       case CompiledPlan.One one -> TasksOfList.one(one, tasks, reading, match);
       case CompiledPlan.EachRecord each -> new TasksOfList(tasks, reading, match).ofRecords(each);
       case CompiledPlan.EachValue each -> new TasksOfList(tasks, reading, match).ofValues(each);
-      case CompiledPlan.Set set -> new TaskSet(tasks, reading, match).decide(set);
+      case CompiledPlan.Set set -> new TaskSet(tasks, reading, match).decide(set, instead);
     };
   }
 

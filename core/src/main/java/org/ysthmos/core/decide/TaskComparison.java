@@ -48,6 +48,10 @@ final class TaskComparison {
     return world;
   }
 
+  String eventId() {
+    return event.id();
+  }
+
   DecisionNotes notes() {
     return notes;
   }

@@ -40,8 +40,20 @@ final class TaskSet {
     this.match = match;
   }
 
-  List<TaskDecision> decide(CompiledPlan.Set plan) {
-    Computed computed = notes.origin(plan.anchor(), "anchor", reading);
+  /**
+   * None if it has no anchor, and nothing was made for it.
+   *
+   * @param instead the anchor in place of the one that stands there, to see what would move
+   */
+  List<TaskDecision> decide(CompiledPlan.Set plan, Optional<Anchor> instead) {
+    if (plan.noAnchor().isPresent()
+        && instead.map(Anchor::isGone).orElseGet(() -> plan.anchor().readsNothing(reading))) {
+      return new AnchorGone(tasks, match, this::wasTouched).decide(plan);
+    }
+    Computed computed =
+        instead
+            .<Computed>flatMap(Anchor::day)
+            .orElseGet(() -> notes.origin(plan.anchor(), "anchor", reading));
     if (!(computed instanceof Day anchor)) {
       notes.fail(
           computed instanceof Problem problem
@@ -69,7 +81,7 @@ final class TaskSet {
     return switch (offset) {
       case TaskPlan.ByPeriod by -> Move.by(by.period()).moved(anchor.date());
       case TaskPlan.ByWorkingDays by ->
-          MoveWorkingDays.move(anchor.date(), by.days(), by.calendar(), reading);
+          MoveWorkingDays.move(anchor.date(), by.days(), by.calendars(), reading);
     };
   }
 

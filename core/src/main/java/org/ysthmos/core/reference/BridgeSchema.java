@@ -17,6 +17,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
+import org.ysthmos.core.bridge.TaskPlan;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.likeness.TitleLikeness;
 import org.ysthmos.core.recurrence.CatchUp;
@@ -273,7 +274,7 @@ public final class BridgeSchema {
         oneOf(
             text(),
             group("working-days", whole())
-                .and("calendar", text())
+                .and("calendar", ref("texts"))
                 .required("working-days", "calendar")
                 .node());
     ObjectNode member =
@@ -283,6 +284,7 @@ public final class BridgeSchema {
             .required("offset")
             .node();
     return group("anchor", ref("rule"))
+        .and("no-anchor", words(TaskPlan.NoAnchor.class))
         .and("tasks", named(member, true).put("minProperties", 1))
         .required("anchor", "tasks")
         .node();

@@ -2,10 +2,12 @@ package org.ysthmos.core.rule;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.compare.Operator;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.step.Chain;
 import org.ysthmos.core.value.Computed;
+import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 
 /** A rule made into functions. One code path serves plain and explained mode. */
@@ -23,6 +25,14 @@ public record CompiledValue(ValueRule rule, CompiledSource source, Chain chain) 
   /** The last lookup that must be answered first, counted from 0; -1 if none need be. */
   public int lookup() {
     return reads().stream().mapToInt(BoundField::lookup).max().orElse(-1);
+  }
+
+  /** Whether nothing stands in any of the fields that it reads; false if it reads none. */
+  public boolean readsNothing(Reading reading) {
+    return !reads().isEmpty()
+        && reads().stream()
+            .allMatch(
+                field -> field.read(reading) instanceof Value value && Operator.isBlank(value));
   }
 
   /** A value or a problem, never a warned value. */

@@ -1,8 +1,11 @@
 package org.ysthmos.core.step;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.stream.Collectors;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.reading.Reading;
 import org.ysthmos.core.reading.Scope;
@@ -97,24 +100,40 @@ public record MoveWorkingDays(Amount days, boolean earlier, String calendar) imp
             return number;
           }
           int later = count.number().intValueExact();
-          return move(((Day) value).date(), earlier ? -later : later, calendar, reading);
+          return move(((Day) value).date(), earlier ? -later : later, List.of(calendar), reading);
         });
   }
 
-  /** The day so many working days later, or why there is none. */
-  public static Computed move(LocalDate from, int days, String calendar, Reading reading) {
-    Optional<WorkingCalendar> known = reading.calendar(calendar);
-    if (known.isEmpty()) {
-      return gone(calendar);
+  /**
+   * The day so many working days later, or why there is none.
+   *
+   * @param calendars at least one; a day counts if it is a working day in each of them
+   */
+  public static Computed move(LocalDate from, int days, List<String> calendars, Reading reading) {
+    List<WorkingCalendar> known = new ArrayList<>();
+    for (String calendar : calendars) {
+      Optional<WorkingCalendar> one = reading.calendar(calendar);
+      if (one.isEmpty()) {
+        return gone(calendar);
+      }
+      known.add(one.get());
     }
-    Optional<LocalDate> moved = known.get().move(from, days);
-    return moved.isPresent()
-        ? Day.checked(moved.get())
-        : new Problem(
-            "the calendar “%s” has no working day within ten years of %s"
-                .formatted(known.get().name(), from),
-            from.toString(),
-            "Correct the calendar's closures, then send again");
+    Optional<LocalDate> moved = WorkingCalendar.move(known, from, days);
+    return moved.isPresent() ? Day.checked(moved.get()) : none(known, from);
+  }
+
+  private static Problem none(List<WorkingCalendar> calendars, LocalDate from) {
+    String names =
+        calendars.stream()
+            .map(calendar -> "“" + calendar.name() + "”")
+            .collect(Collectors.joining(" and "));
+    return new Problem(
+        calendars.size() == 1
+            ? "the calendar %s has no working day within ten years of %s".formatted(names, from)
+            : "the calendars %s have no working day in common within ten years of %s"
+                .formatted(names, from),
+        from.toString(),
+        "Correct the closures and the days off, then send again");
   }
 
   /** The problem of a calendar that was there when the rule was made, and is there no more. */

@@ -13,6 +13,7 @@ import org.ysthmos.core.decide.World;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.table.ReferenceTable;
+import org.ysthmos.core.value.Value;
 
 /** A world in memory: one answer for every lookup, and pairs by match key. */
 public final class MemoryWorld implements World {
@@ -23,6 +24,8 @@ public final class MemoryWorld implements World {
   private Optional<Overtaken> overtaken = Optional.empty();
   private int asked;
   private boolean ownWrite;
+  private boolean removes;
+  private Map<String, Value> closing = Map.of();
 
   public MemoryWorld(LookupAnswer answer) {
     this.answer = answer;
@@ -76,6 +79,28 @@ public final class MemoryWorld implements World {
   @Override
   public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
     return overtaken;
+  }
+
+  /** What a closed task holds. */
+  public MemoryWorld closing(Map<String, Value> fields) {
+    closing = fields;
+    return this;
+  }
+
+  @Override
+  public Map<String, Value> closing(String system, String collection) {
+    return closing;
+  }
+
+  /** Tasks can be taken away. */
+  public MemoryWorld removing() {
+    removes = true;
+    return this;
+  }
+
+  @Override
+  public boolean removes(String system, String collection) {
+    return removes;
   }
 
   /** Someone worked on the task of this key. */
