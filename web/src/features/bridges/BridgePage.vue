@@ -11,6 +11,7 @@ import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import { BridgeChores } from '@/features/chores'
+import { WhatMoves } from '@/features/sets'
 import { BridgeTimes } from '@/features/times'
 import BothWays from './BothWays.vue'
 import BothWaysPlace from './BothWaysPlace.vue'
@@ -125,6 +126,7 @@ watch(
             :target="data.bridge.target"
             record="row"
           />
+          <WhatMoves v-if="data.set" :id="data.bridge.id" :target="data.bridge.target" />
           <BridgeTimes v-if="data.times" :id="data.bridge.id" :target="data.bridge.target" />
           <h2 id="rules">Only when</h2>
           <ul v-if="data.conditions.length">

@@ -70,13 +70,14 @@ class GardenIT extends AppTestBase {
     JsonNode trace = settled(ticket("Fault code: HV-12 told back"), 1);
     String number = job(trace).path("id").asText();
     ask("works-ledger", "jobs");
-    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 4);
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 5);
     for (JsonNode own : tracesOf(number)) {
       await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(own).equals("WAITING"));
       assertThat(verdict(own)).isEqualTo("PASSED_BY");
-      // Two of the four bridges ask for what is written from here, and hear of it.
+      // Three of the five bridges ask for what is written from here, and hear of it.
       boolean asks =
-          List.of("job-done-message", "climate-solved").contains(own.path("bridge").asText());
+          List.of("job-done-message", "climate-solved", "round-done")
+              .contains(own.path("bridge").asText());
       assertThat(api("/traces/" + own.path("id").asText()).at("/trace/reason").asText())
           .isEqualTo(
               asks
@@ -85,7 +86,7 @@ class GardenIT extends AppTestBase {
     }
     form(LEDGER, "/jobs/" + number + "/status", Map.of("status", "in-work"));
     ask("works-ledger", "jobs");
-    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 8);
+    await().atMost(Duration.ofSeconds(20)).until(() -> tracesOf(number).size() == 10);
     JsonNode others = tracesOf(number).getFirst();
     await().atMost(Duration.ofSeconds(20)).until(() -> !verdict(others).equals("WAITING"));
     assertThat(api("/traces/" + others.path("id").asText()).at("/trace/reason").asText())
@@ -211,10 +212,10 @@ class GardenIT extends AppTestBase {
     String number = ticket("Fault code: HV-30\nTo be done");
     String job = job(settled(number, 1)).path("id").asText();
     ask("works-ledger", "jobs");
-    settledOf(job, 4);
+    settledOf(job, 5);
     form(LEDGER, "/jobs/" + job + "/status", Map.of("status", "done"));
     ask("works-ledger", "jobs");
-    settledOf(job, 8);
+    settledOf(job, 10);
     JsonNode said = call(CHAT, "chat", "/api/messages?channel=works");
     assertThat(said.toString()).contains("Done: HV-30 Too cold (" + job + ")");
     List<JsonNode> traces = tracesOf(job);
@@ -224,7 +225,7 @@ class GardenIT extends AppTestBase {
         .containsExactlyInAnyOrder("job-done-message", "job-done-letter");
   }
 
-  /** Four bridges hear of the ledger: a change makes a trace for each. */
+  /** Five bridges hear of the ledger: a change makes a trace for each. */
   private static void settledOf(String job, int count) {
     await()
         .atMost(Duration.ofSeconds(20))

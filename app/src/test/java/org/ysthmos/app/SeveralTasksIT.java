@@ -77,6 +77,53 @@ class SeveralTasksIT extends AppTestBase {
     assertThat(story(trace).toString()).contains("of 3 tasks 2 to update, 1 to leave");
   }
 
+  private static JsonNode moved(String number, String day) {
+    return api(
+        "/bridges/hazard-to-grounds/sets/moved?record="
+            + number
+            + (day.isEmpty() ? "" : "&day=" + day));
+  }
+
+  private static String becomes(JsonNode moved) {
+    return moved.path("tasks").toString();
+  }
+
+  @Test
+  void whatWouldMoveIsSeenBeforeItMovesAndAnAnchorThatIsTakenAwayTakesThemAway() throws Exception {
+    String place = PLACE + " 3";
+    useTheSet();
+    String number = report(Map.of("place", place, "danger", "1"));
+    settled(number, 1);
+    assertThat(moved(number, "").path("detail").asText()).contains("no-anchor");
+    putBridge(SET.replace("set:\n", "set:\n  no-anchor: remove\n"));
+    assertThat(api("/bridges/hazard-to-grounds/sets").path("sets").toString()).contains(number);
+    String touched =
+        tasksOf(number).stream()
+            .filter(task -> task.path("title").asText().startsWith("Repair"))
+            .findFirst()
+            .orElseThrow()
+            .path("id")
+            .asText();
+    board("PATCH", "/api/tasks/" + touched, "{\"lane\":\"under-way\"}");
+    List<String> before = due(number);
+    JsonNode later = moved(number, "2026-12-01");
+    assertThat(later.path("tasks")).hasSize(3);
+    assertThat(becomes(later))
+        .contains("Tue 1 Dec 2026, 17:00")
+        .contains("someone has worked on it since")
+        .contains("Mon 23 Nov 2026, 17:00");
+    assertThat(becomes(moved(number, ""))).contains("\"removed\":true");
+    assertThat(due(number)).as("nothing was written").isEqualTo(before);
+
+    desk("PATCH", "/api/submissions/" + number, "{\"seenOn\":\"\"}");
+    settled(number, 2);
+    assertThat(due(number)).hasSize(1).first().asString().startsWith("Repair");
+    // The day is there again: what was taken away is made anew, and what was kept is left.
+    desk("PATCH", "/api/submissions/" + number, "{\"seenOn\":\"1 December 2026\"}");
+    settled(number, 3);
+    assertThat(due(number)).hasSize(3).contains("Fence off " + place + " 2026-12-01T17:00:00Z");
+  }
+
   private static void useTheSet() throws Exception {
     var answer = putBridge(SET);
     assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);

@@ -92,7 +92,7 @@ class ChoresPersonIT extends InBrowser {
     assertThat(page.getByText("at rest").first()).isVisible();
     page.getByText("1 row at rest").click();
     assertThat(page.locator("details").first()).containsText("Wonder about it");
-    page.getByLabel("Run now: Empty the traps, Sat 5 Dec 00:00").click();
+    page.getByLabel("Run now: Empty the traps, Sat 5 Dec 06:00").click();
     button("Run it now").click();
     page.waitForCondition(() -> jobIsMade("Empty the traps"));
     link("its trace").click();

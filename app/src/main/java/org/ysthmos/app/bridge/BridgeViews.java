@@ -134,6 +134,7 @@ final class BridgeViews {
    * @param chores how each record comes round by itself, in sentences; empty where none does
    * @param bothWays the two places that it keeps alike; null where it goes one way
    * @param tasks how many tasks come of one event, in words
+   * @param set whether those are a set around a day
    * @param remarks what a person should know before trusting the rules
    */
   record BridgeView(
@@ -149,6 +150,7 @@ final class BridgeViews {
       List<FieldView> fields,
       List<EffectView> then,
       String tasks,
+      boolean set,
       @Schema(nullable = true) @Nullable BothWays bothWays,
       List<String> remarks,
       CeilingView ceiling,
@@ -196,6 +198,7 @@ final class BridgeViews {
         version.plan().allFields().stream().map(BridgeViews::field).toList(),
         version.then().stream().map(effect -> effect(effect, version)).toList(),
         plan(version),
+        version.plan() instanceof CompiledPlan.Set,
         version.between().map(BothWaysViews::of).orElse(null),
         version.remarks().stream().map(DocumentProblem::toString).toList(),
         CeilingView.of(live.ceiling(), kind -> used.getOrDefault(kind, 0L)),

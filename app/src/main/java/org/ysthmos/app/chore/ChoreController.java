@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.chore.ChoreMapper.TableRow;
 import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.RecordName;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.timetable.Absence;
@@ -138,7 +139,7 @@ class ChoreController {
   private static RestingView resting(BridgeVersion bridge, ChoreMapper.ChoreRow row) {
     return new RestingView(
         row.recordId(),
-        KeptChores.name(bridge, KeptChores.told(bridge, row)),
+        RecordName.of(bridge.source(), KeptChores.told(bridge, row)),
         Objects.requireNonNullElse(row.rests(), ""));
   }
 
@@ -178,7 +179,7 @@ class ChoreController {
             time ->
                 new ChoreView(
                     kept.row().record(),
-                    KeptChores.name(bridge, kept.row()),
+                    RecordName.of(bridge.source(), kept.row()),
                     kept.chore().words(),
                     time.time().at().toInstant(),
                     time.time().at().toLocalDateTime().toString(),

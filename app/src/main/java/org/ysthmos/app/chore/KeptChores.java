@@ -23,9 +23,6 @@ import org.ysthmos.core.chore.ChoreTimes.Progress;
 import org.ysthmos.core.chore.ChoreTimes.ToMake;
 import org.ysthmos.core.decide.ChoreLook;
 import org.ysthmos.core.event.Event;
-import org.ysthmos.core.json.Pointer;
-import org.ysthmos.core.json.StoredText;
-import org.ysthmos.core.value.ValueType;
 
 /** The rows that come round, as what was told of them last says. */
 @Component
@@ -166,16 +163,6 @@ public class KeptChores {
                 throw new UncheckedIOException("a chore was kept that cannot be read", e);
               }
             });
-  }
-
-  /** What people know a row by: its first cell that holds a text and not its id. */
-  public static String name(BridgeVersion bridge, Event row) {
-    return bridge.source().eventFields().stream()
-        .filter(field -> field.type().equals(ValueType.TEXT) && field.key().startsWith("/"))
-        .map(field -> StoredText.of(Pointer.parse(field.key()).in(row.data())))
-        .filter(text -> !text.isBlank() && !text.equals(row.record()))
-        .findFirst()
-        .orElse(row.record());
   }
 
   static Progress progress(ChoreRow row) {

@@ -7,13 +7,13 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.desk.draft.DraftCompiler;
 import org.ysthmos.app.desk.draft.DraftJson;
 import org.ysthmos.app.desk.draft.DraftStart;
 import org.ysthmos.app.desk.sample.RowTimes;
 import org.ysthmos.app.desk.sample.Sample;
 import org.ysthmos.app.desk.sample.Samples;
+import org.ysthmos.app.event.RecordName;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
@@ -94,7 +94,7 @@ class RowsPreview {
     Optional<ToMake> next = row.times().stream().findFirst();
     return new RowPreview(
         row.event().record(),
-        KeptChores.name(draft, row.event()),
+        RecordName.of(draft.source(), row.event()),
         row.chore().map(Chore::sentence).orElse(""),
         row.decision().failures().stream().map(Words::sentence).findFirst().orElse(""),
         row.chore().isEmpty() ? row.decision().because() : "",

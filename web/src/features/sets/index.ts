@@ -1,0 +1,1 @@
+export { default as WhatMoves } from './WhatMoves.vue'
