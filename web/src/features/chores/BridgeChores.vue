@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { clockText, placeName } from '@/shared/format/time'
 import { capital, counted } from '@/shared/format/words'
+import { useRunNow } from '@/features/times'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { readChores, runChore, type ChoreView } from './api'
 
@@ -11,26 +12,15 @@ import { readChores, runChore, type ChoreView } from './api'
 const props = defineProps<{ id: string; target: string; record: string }>()
 const { zone } = useSession()
 const { data, error, load } = useResource(() => readChores(props.id))
-const asked = ref<ChoreView | null>(null)
-const answer = ref('')
-const trace = ref('')
+const { asked, answer, trace, runAsked } = useRunNow<ChoreView>(
+  (chore) => runChore(props.id, chore.record, chore.due),
+  load,
+)
 watch(
   () => props.id,
   () => void load(),
   { immediate: true },
 )
-
-async function run() {
-  if (!asked.value) return
-  try {
-    trace.value = (await runChore(props.id, asked.value.record, asked.value.due)).trace
-    answer.value = ''
-  } catch (e) {
-    answer.value = (e as Error).message
-  }
-  asked.value = null
-  await load()
-}
 
 const due = (chore: ChoreView) => {
   const { day, time } = clockText(new Date(`${chore.local.slice(0, 16)}:00Z`), 'UTC')
@@ -73,7 +63,7 @@ const remarks = (chore: ChoreView) =>
       It runs now:
       <RouterLink :to="{ name: 'trace', params: { id: trace } }">its trace</RouterLink>
     </p>
-    <table v-if="data.next.length">
+    <table v-if="data.next.length" class="timed">
       <thead>
         <tr>
           <th>{{ capital(record) }}</th>
@@ -124,7 +114,7 @@ const remarks = (chore: ChoreView) =>
     </p>
     <template #acts="{ close }">
       <button type="button" class="btn" @click="close()">Cancel</button>
-      <button type="button" class="btn main" @click="run">Run it now</button>
+      <button type="button" class="btn main" @click="runAsked">Run it now</button>
     </template>
   </OverDialog>
 </template>
@@ -133,33 +123,13 @@ const remarks = (chore: ChoreView) =>
 .chores {
   margin-bottom: 16px;
 }
-table {
-  border-collapse: collapse;
-  font-variant-numeric: tabular-nums;
+.timed {
   width: 100%;
-}
-th {
-  text-align: left;
-  font-size: 12px;
-  font-weight: 600;
-  color: var(--ink-2);
-  padding: 0 12px 2px 0;
-}
-td {
-  padding: 2px 12px 2px 0;
-  vertical-align: top;
-}
-.when {
-  white-space: nowrap;
 }
 .remark {
   display: block;
   color: var(--held);
   font-size: 13px;
-}
-td .btn {
-  padding: 2px 6px;
-  white-space: nowrap;
 }
 details {
   margin-top: 8px;

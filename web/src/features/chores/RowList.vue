@@ -19,7 +19,7 @@ const day = (local: string) => {
 </script>
 
 <template>
-  <table v-if="rows.length">
+  <table v-if="rows.length" class="timed">
     <thead>
       <tr>
         <th>{{ capital(record) }}</th>
@@ -43,24 +43,3 @@ const day = (local: string) => {
   </table>
   <p v-else class="mid">No row is known, and none could be read.</p>
 </template>
-
-<style scoped>
-table {
-  border-collapse: collapse;
-  font-variant-numeric: tabular-nums;
-}
-th {
-  text-align: left;
-  font-size: 12px;
-  font-weight: 600;
-  color: var(--ink-2);
-  padding: 0 14px 2px 0;
-}
-td {
-  padding: 3px 14px 3px 0;
-  vertical-align: top;
-}
-.when {
-  white-space: nowrap;
-}
-</style>

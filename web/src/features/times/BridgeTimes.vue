@@ -1,36 +1,26 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import TimeList from './TimeList.vue'
 import { readTimes, runTime, type TimeView } from './api'
+import { useRunNow } from './runNow'
 
 /** When a live bridge begins by itself: what is to come, and what came lately. */
 const props = defineProps<{ id: string; target: string }>()
 const { now, zone } = useSession()
 const { data, error, load } = useResource(() => readTimes(props.id))
-const asked = ref<TimeView | null>(null)
-const answer = ref('')
-const trace = ref('')
+const { asked, answer, trace, runAsked } = useRunNow<TimeView>(
+  (time) => runTime(props.id, time.at),
+  load,
+)
 watch(
   () => props.id,
   () => void load(),
   { immediate: true },
 )
-
-async function run() {
-  if (!asked.value) return
-  try {
-    trace.value = (await runTime(props.id, asked.value.at)).trace
-    answer.value = ''
-  } catch (e) {
-    answer.value = (e as Error).message
-  }
-  asked.value = null
-  await load()
-}
 </script>
 
 <template>
@@ -69,7 +59,7 @@ async function run() {
     </p>
     <template #acts="{ close }">
       <button type="button" class="btn" @click="close()">Cancel</button>
-      <button type="button" class="btn main" @click="run">Run it now</button>
+      <button type="button" class="btn main" @click="runAsked">Run it now</button>
     </template>
   </OverDialog>
 </template>

@@ -31,7 +31,7 @@ function marks(time: TimeView): string[] {
 </script>
 
 <template>
-  <table v-if="times.length">
+  <table v-if="times.length" class="timed">
     <thead>
       <tr>
         <th>{{ placeName(zone) }}</th>
@@ -66,19 +66,7 @@ function marks(time: TimeView): string[] {
 </template>
 
 <style scoped>
-table {
-  border-collapse: collapse;
-  font-variant-numeric: tabular-nums;
-}
-th {
-  text-align: left;
-  font-size: 12px;
-  font-weight: 600;
-  color: var(--ink-2);
-  padding: 0 14px 2px 0;
-}
 td {
-  padding: 2px 14px 2px 0;
   white-space: nowrap;
 }
 .marks {
@@ -91,8 +79,5 @@ td {
 }
 .act {
   padding: 0;
-}
-.act .btn {
-  padding: 2px 6px;
 }
 </style>

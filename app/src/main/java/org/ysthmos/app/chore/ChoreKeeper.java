@@ -22,7 +22,6 @@ import org.ysthmos.app.timetable.Absence;
 import org.ysthmos.app.timetable.Absence.Stopped;
 import org.ysthmos.app.timetable.Breaks;
 import org.ysthmos.app.timetable.TimeEvents;
-import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
@@ -190,10 +189,10 @@ public class ChoreKeeper implements WithThread {
       for (Event event : events(bridge, told, look, catchUp, stopped, now)) {
         events.add(TimeEvents.row(event, now));
       }
-      return after(row, look, now);
+      return row.after(look, now);
     } catch (RuntimeException e) {
       LOG.error("the times of row {} of {} cannot be told", row.recordId(), row.bridgeId(), e);
-      return resting(row, "its times cannot be told: " + e.getMessage());
+      return row.resting("its times cannot be told: " + e.getMessage());
     }
   }
 
@@ -225,40 +224,6 @@ public class ChoreKeeper implements WithThread {
               next.map(ToMake::time)));
     }
     return events;
-  }
-
-  private static ChoreRow after(ChoreRow row, ChoreTimes.Look look, Instant now) {
-    return new ChoreRow(
-        row.bridgeId(),
-        row.recordId(),
-        row.eventSeq(),
-        row.toldAt(),
-        row.body(),
-        row.chore(),
-        null,
-        look.after().since(),
-        look.after().handled().orElse(null),
-        now,
-        look.next().map(ToMake::make).orElse(null),
-        look.next().map(one -> one.time().at().toInstant()).orElse(null),
-        row.reading());
-  }
-
-  private static ChoreRow resting(ChoreRow row, String why) {
-    return new ChoreRow(
-        row.bridgeId(),
-        row.recordId(),
-        row.eventSeq(),
-        row.toldAt(),
-        row.body(),
-        null,
-        Words.limited(why, 1000),
-        row.since(),
-        row.handled(),
-        row.looked(),
-        null,
-        null,
-        row.reading());
   }
 
   /** What is not live any more begins anew if it ever is again. */

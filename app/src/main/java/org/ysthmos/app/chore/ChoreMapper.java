@@ -9,6 +9,9 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.chore.ChoreTimes;
+import org.ysthmos.core.chore.ChoreTimes.ToMake;
 
 /** Rows that come round, in the database. */
 @Mapper
@@ -41,7 +44,44 @@ interface ChoreMapper {
       Instant looked,
       @Nullable Instant makeAt,
       @Nullable Instant dueAt,
-      int reading) {}
+      int reading) {
+
+    /** How far it is once its times were looked at. */
+    ChoreRow after(ChoreTimes.Look look, Instant at) {
+      return new ChoreRow(
+          bridgeId,
+          recordId,
+          eventSeq,
+          toldAt,
+          body,
+          chore,
+          null,
+          look.after().since(),
+          look.after().handled().orElse(null),
+          at,
+          look.next().map(ToMake::make).orElse(null),
+          look.next().map(one -> one.time().at().toInstant()).orElse(null),
+          reading);
+    }
+
+    /** The same at rest. */
+    ChoreRow resting(String why) {
+      return new ChoreRow(
+          bridgeId,
+          recordId,
+          eventSeq,
+          toldAt,
+          body,
+          null,
+          Words.limited(why, 1000),
+          since,
+          handled,
+          looked,
+          null,
+          null,
+          reading);
+    }
+  }
 
   String COLUMNS =
       """
