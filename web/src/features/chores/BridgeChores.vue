@@ -53,7 +53,7 @@ const remarks = (chore: ChoreView) =>
       >
     </h2>
     <p v-if="data.problem" class="bad" role="alert">
-      Its rows could not be read just now: {{ data.problem }} It is tried again.
+      {{ data.problem }}
     </p>
     <p v-else-if="data.reading" class="mid" role="status">
       All rows are read just now; {{ counted(data.read, 'row') }} so far.

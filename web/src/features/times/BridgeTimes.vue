@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { ref, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
-import { dayAndTime } from '@/shared/format/time'
+import { dayAndTime, momentTyped } from '@/shared/format/time'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import TimeList from './TimeList.vue'
 import { readTimes, runTime, type TimeView } from './api'
@@ -16,6 +16,19 @@ const { asked, answer, trace, runAsked } = useRunNow<TimeView>(
   (time) => runTime(props.id, time.at),
   load,
 )
+const other = ref('')
+/** As the clocks of its zone show it. */
+function runOther() {
+  const at = momentTyped(other.value, data.value!.zone).toISOString()
+  asked.value = {
+    at,
+    local: other.value,
+    clock: 'NONE',
+    moved: false,
+    said: other.value,
+    run: false,
+  }
+}
 watch(
   () => props.id,
   () => void load(),
@@ -49,6 +62,16 @@ watch(
         </li>
       </ul>
       <p v-else class="mid">It did not come so far.</p>
+      <form class="saying choices" @submit.prevent="runOther">
+        <label
+          ><span class="mid">A time that is over</span>
+          <input
+            v-model="other"
+            class="in"
+            type="datetime-local"
+            aria-label="A time that is over" /></label
+        ><button class="btn" :disabled="!other">Run it now…</button>
+      </form>
     </section>
   </div>
   <OverDialog v-if="asked" title="Run it now" @close="asked = null">

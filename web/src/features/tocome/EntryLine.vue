@@ -65,11 +65,13 @@ const { zone } = useSession()
 }
 .missed,
 .made_up_for,
+.waits,
 .held {
   border-left-color: var(--held);
 }
 .missed .state,
 .made_up_for .state,
+.waits .state,
 .held .state {
   color: var(--held);
 }

@@ -4,6 +4,7 @@ import type { Entry } from './api'
 export const STATES: Record<Entry['state'], string> = {
   TO_COME: '',
   CAME: 'came',
+  WAITS: 'tried again',
   HELD: 'waits',
   RUN: 'run by hand',
   PASSED_BY: 'nothing will be made',

@@ -106,6 +106,26 @@ class ToComeIT extends AppTestBase {
   }
 
   @Test
+  void eventThatWaitsForWhatIsNotThereYetIsToCome() throws Exception {
+    goLive(
+        "waits-told",
+        "latest",
+        "lookups: { report: { in: visitor-desk/hazard-reports, by: { id: /occurrence/said }, wait: P1D } }");
+    time.set(Instant.now().plus(Duration.ofMinutes(61)));
+    await().atMost(LONG).until(() -> !api("/traces?bridge=waits-told").path("traces").isEmpty());
+    // The longer it waited, the later it is looked for again.
+    time.set(Instant.now().plus(Duration.ofHours(3)));
+    await().atMost(LONG).untilAsserted(() -> assertThat(states("waits-told")).contains("WAITS"));
+    JsonNode waits =
+        entries("waits-told").stream()
+            .filter(entry -> entry.path("state").asText().equals("WAITS"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(waits.path("trace").asText()).isNotEmpty();
+    assertThat(waits.path("what").asText()).isNotEmpty();
+  }
+
+  @Test
   void calendarIsReadByAnotherLibraryUnderItsSecretAddressAlone() throws Exception {
     goLive("feed-told", "each", "");
     String address = address("POST");

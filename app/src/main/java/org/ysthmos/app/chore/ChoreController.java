@@ -42,9 +42,6 @@ class ChoreController {
   /** So far ahead is looked. */
   private static final Duration FARTHEST = Duration.ofDays(3660);
 
-  /** So many times of one row are looked through for one that is to be run. */
-  private static final int MOST_TIMES = 1000;
-
   /**
    * A row whose task is made next.
    *
@@ -197,15 +194,13 @@ class ChoreController {
         chores
             .find(bridge, wish.record())
             .orElseThrow(() -> ApiProblem.notFound("row that comes round", wish.record()));
-    List<ToMake> times = kept.times().after(Progress.from(wish.at().minusNanos(1)), MOST_TIMES);
-    for (int i = 0; i < times.size(); i++) {
-      if (times.get(i).time().at().toInstant().equals(wish.at())) {
-        Optional<ToMake> next = Optional.ofNullable(i + 1 < times.size() ? times.get(i + 1) : null);
-        Event event =
-            ChoreSource.asked(
-                id, kept.row(), times.get(i), By.PERSON.name(), next.map(ToMake::time));
-        return runs.run(id, event);
-      }
+    List<ToMake> times = kept.times().after(Progress.from(wish.at().minusNanos(1)), 2);
+    if (!times.isEmpty() && times.getFirst().time().at().toInstant().equals(wish.at())) {
+      Optional<ToMake> next = times.stream().skip(1).findFirst();
+      Event event =
+          ChoreSource.asked(
+              id, kept.row(), times.getFirst(), By.PERSON.name(), next.map(ToMake::time));
+      return runs.run(id, event);
     }
     throw new ApiProblem(
         HttpStatus.UNPROCESSABLE_ENTITY,

@@ -56,6 +56,9 @@ public class ChoreReader implements WithThread {
   /** After so many tries in vain, one after the other, the bridge holds itself: half an hour. */
   private static final int MOST_TRIES = 12;
 
+  private static final String LISTS_NONE =
+      "Its system does not list all rows, so that those come round of which it tells from now on.";
+
   private static final String GONE = "its row was not there when all were read";
 
   private final ChoreMapper mapper;
@@ -181,8 +184,8 @@ public class ChoreReader implements WithThread {
     Optional<SystemCollection> collection = systems.collection(from.system(), from.collection());
     Optional<Systems.Connected> system = systems.find(from.system());
     if (collection.isEmpty() || system.isEmpty() || !collection.get().listsAll()) {
-      // Those that are told of from now on come round.
-      put(table.after(0, null, now.plus(UNTIL_AGAIN)));
+      TableRow through = table.after(0, null, now.plus(UNTIL_AGAIN));
+      put(through.inVain(LISTS_NONE, 0, through.nextAt()));
       return false;
     }
     if (!system.get().breaker().admits(now)) {
@@ -209,10 +212,7 @@ public class ChoreReader implements WithThread {
   private void keep(
       BridgeVersion bridge, TableRow table, Page page, SystemCollection collection, Instant now) {
     String id = bridge.definition().id();
-    List<Changed> records =
-        page.records().stream()
-            .filter(one -> one.id().length() <= EventRow.LONGEST_RECORD_ID)
-            .toList();
+    List<Changed> records = page.records().stream().filter(ChoreReader::canBeKept).toList();
     List<EventRow> events = new ArrayList<>();
     if (table.tells()) {
       records.forEach(one -> events.add(event(bridge, table.reading(), one, collection, now)));
@@ -231,6 +231,13 @@ public class ChoreReader implements WithThread {
           mapper.putTable(after);
         });
     feed.changed(id, "");
+  }
+
+  /** What cannot be is set aside by whoever asks for changes, and seen there. */
+  private static boolean canBeKept(Changed record) {
+    return record.id().length() <= EventRow.LONGEST_RECORD_ID
+        && record.record().toString().getBytes(StandardCharsets.UTF_8).length
+            <= EventRow.LARGEST_BODY;
   }
 
   private static EventRow event(
@@ -275,7 +282,7 @@ public class ChoreReader implements WithThread {
     boolean last = table.tells() && tries >= MOST_TRIES;
     Duration wait = first.multipliedBy(1L << Math.min(tries - 1, 10));
     Instant goesOn = now.plus(wait.compareTo(LONGEST_WAIT) > 0 ? LONGEST_WAIT : wait);
-    put(table.inVain(Words.limited(why, 2000), last ? 0 : tries, goesOn));
+    put(table.inVain(Words.limited(why, 1900) + " It is tried again.", last ? 0 : tries, goesOn));
     if (last) {
       bridges.holdItself(
           table.bridgeId(), "Not all of its rows could be read: " + why, live.letThrough());

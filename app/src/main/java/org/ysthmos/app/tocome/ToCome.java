@@ -1,6 +1,7 @@
 package org.ysthmos.app.tocome;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
@@ -45,12 +46,20 @@ class ToCome {
   /** So many times of one bridge are looked at. */
   private static final int MOST_OF_ONE = 200;
 
+  /** So many of one row; the feed looks ninety days ahead. */
+  private static final int MOST_OF_ROW = 92;
+
+  /** What waits no longer than this is not told of. */
+  private static final Duration AT_ONCE = Duration.ofSeconds(30);
+
   /** So many are told of in all. */
   static final int MOST = 1000;
 
   /** How a time stands. */
   enum State {
     TO_COME,
+    /** An event that was put off is decided or sent once more. */
+    WAITS,
     /** It comes once its bridge is released, if the bridge makes up for it. */
     HELD,
     /** Somebody ran it by hand, so that it does not come by itself. */
@@ -95,6 +104,7 @@ class ToCome {
   private final Timetables timetables;
   private final CameTimes came;
   private final KeptChores chores;
+  private final WaitingMapper waiting;
   private final SampleWorld world;
   private final AppClock clock;
 
@@ -103,12 +113,14 @@ class ToCome {
       Timetables timetables,
       CameTimes came,
       KeptChores chores,
+      WaitingMapper waiting,
       SampleWorld world,
       AppClock clock) {
     this.bridges = bridges;
     this.timetables = timetables;
     this.came = came;
     this.chores = chores;
+    this.waiting = waiting;
     this.world = world;
     this.clock = clock;
   }
@@ -126,10 +138,38 @@ class ToCome {
         cut |= addRows(live, from, until, entries);
       }
     }
+    cut |= addWaiting(from, until, entries);
     entries.sort(Comparator.comparing(TimeEntry::at).thenComparing(TimeEntry::bridge));
     return entries.size() <= MOST
         ? new All(entries, cut)
         : new All(List.copyOf(entries.subList(0, MOST)), true);
+  }
+
+  /** What events wait for that were put off; what goes on at once is no part of it. */
+  private boolean addWaiting(Instant from, Instant until, List<TimeEntry> entries) {
+    Instant soon = clock.instant().plus(AT_ONCE);
+    Instant after = from.isBefore(soon) ? soon : from;
+    if (!until.isAfter(after)) {
+      return false;
+    }
+    List<WaitingMapper.WaitingRow> rows = waiting.between(after, until, MOST_OF_ONE + 1);
+    rows.stream().limit(MOST_OF_ONE).forEach(row -> entries.add(entry(row)));
+    return rows.size() > MOST_OF_ONE;
+  }
+
+  private TimeEntry entry(WaitingMapper.WaitingRow row) {
+    String name = bridges.nameOf(row.bridgeId());
+    return new TimeEntry(
+        row.traceId(),
+        row.at(),
+        row.bridgeId(),
+        name,
+        bridges.live(row.bridgeId()).map(live -> live.version().target().systemName()).orElse(""),
+        row.title() == null || row.title().isBlank() ? name : row.title(),
+        "",
+        State.WAITS,
+        row.reason() == null ? "" : row.reason(),
+        row.traceId());
   }
 
   private boolean add(
@@ -178,7 +218,7 @@ class ToCome {
     List<KeptChores.Kept> rows = chores.next(bridge, until, MOST_OF_ONE + 1);
     boolean cut = rows.size() > MOST_OF_ONE;
     for (KeptChores.Kept row : rows.subList(0, Math.min(MOST_OF_ONE, rows.size()))) {
-      List<ToMake> times = row.times().after(row.progress(), MOST_OF_ONE);
+      List<ToMake> times = row.times().after(row.progress(), MOST_OF_ROW);
       for (int i = 0; i < times.size() && !times.get(i).make().isAfter(until); i++) {
         Optional<Occurrence> next =
             i + 1 < times.size() ? Optional.of(times.get(i + 1).time()) : Optional.empty();
