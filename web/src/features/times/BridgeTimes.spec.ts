@@ -1,6 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/composables/session'
+import '@/test/desk'
 import BridgeTimes from './BridgeTimes.vue'
 
 const api = vi.hoisted(() => ({ readTimes: vi.fn(), runTime: vi.fn() }))
