@@ -94,6 +94,7 @@ class PastIT {
             "climate-job",
             "climate-solved",
             "exhibition-preparations",
+            "garden-rounds",
             "hazard-to-grounds",
             "job-done-letter",
             "job-done-message",

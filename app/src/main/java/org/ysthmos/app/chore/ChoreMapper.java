@@ -151,14 +151,35 @@ interface ChoreMapper {
       @Param("reading") int reading,
       @Param("records") List<String> records);
 
-  /** Those that a reading of all rows did not meet come round no more. */
+  /** Of these those that are known, and do not rest for this reason. */
+  @Select(
+      """
+      <script>
+      SELECT record_id FROM chore WHERE bridge_id = #{bridge}
+        AND (rests IS NULL OR rests != #{but}) AND record_id IN
+      <foreach item="r" collection="records" open="(" separator="," close=")">#{r}</foreach>
+      </script>
+      """)
+  List<String> known(
+      @Param("bridge") String bridge,
+      @Param("records") List<String> records,
+      @Param("but") String but);
+
+  /** Those that were not met since a reading of all rows come round no more. */
   @Update(
       """
       UPDATE chore SET chore = NULL, rests = #{why}, make_at = NULL, due_at = NULL
+       WHERE bridge_id = #{bridge} AND reading < #{since} AND chore IS NOT NULL
+      """)
+  int notMet(@Param("bridge") String bridge, @Param("since") int since, @Param("why") String why);
+
+  /** How many that come round a reading of all rows did not meet. */
+  @Select(
+      """
+      SELECT COUNT(*) FROM chore
        WHERE bridge_id = #{bridge} AND reading < #{reading} AND chore IS NOT NULL
       """)
-  int notMet(
-      @Param("bridge") String bridge, @Param("reading") int reading, @Param("why") String why);
+  int missed(@Param("bridge") String bridge, @Param("reading") int reading);
 
   /** A clock that was ahead said when these were looked at: they begin anew now. */
   @Update(

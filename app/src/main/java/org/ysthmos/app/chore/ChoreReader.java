@@ -3,9 +3,10 @@ package org.ysthmos.app.chore;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -37,8 +38,9 @@ import org.ysthmos.core.gateway.ChangeGateway.Page;
 
 /**
  * Reads all rows of a table that comes round: when its bridge begins, and when its rules of coming
- * round changed, it tells them to the bridge; later it looks which of them are gone, as not every
- * system tells of that. How far it is stands with the page that was kept.
+ * round changed, it tells them to the bridge. Later it looks which of them are gone, as not every
+ * system tells of that, and tells those of which nothing was heard. How far it is stands with the
+ * page that was kept.
  */
 @Component
 public class ChoreReader implements WithThread {
@@ -49,6 +51,14 @@ public class ChoreReader implements WithThread {
 
   /** After how long it is looked again which rows are gone. */
   private static final Duration UNTIL_AGAIN = Duration.ofHours(1);
+
+  /**
+   * A row that a reading did not meet may have moved to another page meanwhile: it is read anew.
+   */
+  private static final Duration UNTIL_SURE = Duration.ofMinutes(1);
+
+  /** What waits longer was told so by a clock that was ahead. */
+  private static final Duration LONGEST_REST = Duration.ofDays(2);
 
   private static final Duration FIRST_WAIT = Duration.ofSeconds(5);
   private static final Duration LONGEST_WAIT = Duration.ofMinutes(5);
@@ -125,7 +135,7 @@ public class ChoreReader implements WithThread {
     BridgeVersion bridge = live.version();
     Instant now = clock.instant();
     TableRow table = begun(bridge, now);
-    if (table.nextAt().isAfter(now)) {
+    if (table.nextAt().isAfter(now) && !table.nextAt().isAfter(now.plus(LONGEST_REST))) {
       return false;
     }
     TableRow going =
@@ -213,24 +223,39 @@ public class ChoreReader implements WithThread {
       BridgeVersion bridge, TableRow table, Page page, SystemCollection collection, Instant now) {
     String id = bridge.definition().id();
     List<Changed> records = page.records().stream().filter(ChoreReader::canBeKept).toList();
-    List<EventRow> events = new ArrayList<>();
-    if (table.tells()) {
-      records.forEach(one -> events.add(event(bridge, table.reading(), one, collection, now)));
-    }
-    Instant goesOn = page.next().isPresent() ? now : now.plus(UNTIL_AGAIN);
-    TableRow after = table.after(records.size(), page.next().orElse(null), goesOn);
+    Set<String> known = table.tells() ? Set.of() : known(id, records);
+    List<EventRow> events =
+        records.stream()
+            .filter(one -> !known.contains(one.id()))
+            .map(one -> event(bridge, table.reading(), one, collection, now))
+            .toList();
     intake.keepPage(
         events,
         kept -> {
           Chunks.each(
               records.stream().map(Changed::id).toList(),
               some -> mapper.met(id, table.reading(), some));
-          if (after.through()) {
-            int unused = mapper.notMet(id, table.reading(), GONE);
-          }
-          mapper.putTable(after);
+          mapper.putTable(after(table, records.size(), page.next(), now));
         });
     feed.changed(id, "");
+  }
+
+  private Set<String> known(String bridge, List<Changed> records) {
+    Set<String> known = new HashSet<>();
+    Chunks.each(
+        records.stream().map(Changed::id).toList(),
+        some -> known.addAll(mapper.known(bridge, some, GONE)));
+    return known;
+  }
+
+  /** What two readings after each other did not meet is gone; inside a change. */
+  private TableRow after(TableRow table, int rows, Optional<String> next, Instant now) {
+    if (next.isPresent()) {
+      return table.after(rows, next.get(), now);
+    }
+    int unused = mapper.notMet(table.bridgeId(), table.reading() - 1, GONE);
+    boolean sure = mapper.missed(table.bridgeId(), table.reading()) == 0;
+    return table.after(rows, null, now.plus(sure ? UNTIL_AGAIN : UNTIL_SURE));
   }
 
   /** What cannot be is set aside by whoever asks for changes, and seen there. */
