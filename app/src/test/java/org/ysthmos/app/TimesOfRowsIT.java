@@ -23,7 +23,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 
 /** A table of which each row comes round, from its cells to the jobs, and back into its cells. */
-class ChoresIT extends AppTestBase {
+class TimesOfRowsIT extends AppTestBase {
 
   private static final Duration LONG = Duration.ofSeconds(20);
 
