@@ -70,7 +70,7 @@ watch(
             class="in"
             type="datetime-local"
             aria-label="A time that is over" /></label
-        ><button class="btn" :disabled="!other">Run it now…</button>
+        ><button class="btn" :disabled="!other">Run that time…</button>
       </form>
     </section>
   </div>
