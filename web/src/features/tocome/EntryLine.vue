@@ -30,6 +30,7 @@ const { zone } = useSession()
         >{{ STATES[entry.state]
         }}<template v-if="wide && entry.what">: {{ entry.what }}</template></span
       >
+      <span v-else-if="entry.what" class="mid">{{ entry.what }}</span>
     </span>
   </span>
 </template>
