@@ -4,8 +4,7 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { clockText, placeName } from '@/shared/format/time'
 import { capital, counted } from '@/shared/format/words'
-import { useRunNow } from '@/features/times'
-import OverDialog from '@/shared/ui/OverDialog.vue'
+import { RunDialog, useRunNow } from '@/features/times'
 import { readChores, runChore, type ChoreView } from './api'
 
 /** The rows of a live bridge that come round: what is next, and what rests. */
@@ -107,16 +106,9 @@ const remarks = (chore: ChoreView) =>
       </p>
     </details>
   </section>
-  <OverDialog v-if="asked" title="Run it now" @close="asked = null">
-    <p>
-      What is made at {{ target }} for <b>{{ asked.name }}</b>, due {{ due(asked) }}, is made now.
-      That time does not come again by itself.
-    </p>
-    <template #acts="{ close }">
-      <button type="button" class="btn" @click="close()">Cancel</button>
-      <button type="button" class="btn main" @click="runAsked">Run it now</button>
-    </template>
-  </OverDialog>
+  <RunDialog v-if="asked" @run="runAsked" @close="asked = null">
+    What is made at {{ target }} for <b>{{ asked.name }}</b>, due {{ due(asked) }},
+  </RunDialog>
 </template>
 
 <style scoped>

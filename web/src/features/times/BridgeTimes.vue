@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime, momentTyped } from '@/shared/format/time'
-import OverDialog from '@/shared/ui/OverDialog.vue'
+import RunDialog from './RunDialog.vue'
 import TimeList from './TimeList.vue'
 import { readTimes, runTime, type TimeView } from './api'
 import { useRunNow } from './runNow'
@@ -74,17 +74,10 @@ watch(
       </form>
     </section>
   </div>
-  <OverDialog v-if="asked" title="Run it now" @close="asked = null">
-    <p>
-      What is made at {{ target }} for
-      <b>{{ asked.local.slice(0, 10) }} {{ asked.local.slice(11, 16) }}</b> is made now. That time
-      does not come again by itself.
-    </p>
-    <template #acts="{ close }">
-      <button type="button" class="btn" @click="close()">Cancel</button>
-      <button type="button" class="btn main" @click="runAsked">Run it now</button>
-    </template>
-  </OverDialog>
+  <RunDialog v-if="asked" @run="runAsked" @close="asked = null">
+    What is made at {{ target }} for
+    <b>{{ asked.local.slice(0, 10) }} {{ asked.local.slice(11, 16) }}</b>
+  </RunDialog>
 </template>
 
 <style scoped>

@@ -43,6 +43,17 @@ class SeveralTasksIT extends AppTestBase {
         .toList();
   }
 
+  private static void somebodyBeginsTheRepair(String number) throws Exception {
+    String repair =
+        tasksOf(number).stream()
+            .filter(task -> task.path("title").asText().startsWith("Repair"))
+            .findFirst()
+            .orElseThrow()
+            .path("id")
+            .asText();
+    board("PATCH", "/api/tasks/" + repair, "{\"lane\":\"under-way\"}");
+  }
+
   @Test
   void setIsMadeOnceAndAChangedAnchorMovesWhatNobodyTouched() throws Exception {
     useTheSet();
@@ -59,14 +70,7 @@ class SeveralTasksIT extends AppTestBase {
         .filteredOn(line -> line.path("text").asText().startsWith("Pair kept"))
         .hasSize(3);
 
-    String touched =
-        tasksOf(number).stream()
-            .filter(task -> task.path("title").asText().startsWith("Repair"))
-            .findFirst()
-            .orElseThrow()
-            .path("id")
-            .asText();
-    board("PATCH", "/api/tasks/" + touched, "{\"lane\":\"under-way\"}");
+    somebodyBeginsTheRepair(number);
     desk("PATCH", "/api/submissions/" + number, "{\"seenOn\":\"24 November 2026\"}");
     JsonNode trace = settled(number, 2);
     assertThat(due(number))
@@ -97,14 +101,7 @@ class SeveralTasksIT extends AppTestBase {
     assertThat(moved(number, "").path("detail").asText()).contains("no-anchor");
     putBridge(SET.replace("set:\n", "set:\n  no-anchor: remove\n"));
     assertThat(api("/bridges/hazard-to-grounds/sets").path("sets").toString()).contains(number);
-    String touched =
-        tasksOf(number).stream()
-            .filter(task -> task.path("title").asText().startsWith("Repair"))
-            .findFirst()
-            .orElseThrow()
-            .path("id")
-            .asText();
-    board("PATCH", "/api/tasks/" + touched, "{\"lane\":\"under-way\"}");
+    somebodyBeginsTheRepair(number);
     List<String> before = due(number);
     JsonNode later = moved(number, "2026-12-01");
     assertThat(later.path("tasks")).hasSize(3);

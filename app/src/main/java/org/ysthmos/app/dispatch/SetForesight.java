@@ -5,13 +5,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Anchor;
 import org.ysthmos.core.decide.Decider;
@@ -32,7 +32,7 @@ import org.ysthmos.core.value.Value;
 public class SetForesight {
 
   /** A field that would be written, as people read it; {@code before} is empty if nothing was. */
-  public record FieldMoved(String name, String before, String after) {}
+  public record MovedField(String name, String before, String after) {}
 
   /**
    * A task of the set.
@@ -42,18 +42,13 @@ public class SetForesight {
    * @param fields what would be written; none if it is left, or taken away
    * @param removed whether it would be taken away
    */
-  public record TaskMoved(
-      String member,
-      String title,
-      String because,
-      Optional<String> target,
-      List<FieldMoved> fields,
-      boolean removed) {}
+  public record MovedTask(
+      String member, String title, String because, List<MovedField> fields, boolean removed) {}
 
   /**
    * @param problem why it cannot be told; empty if it can
    */
-  public record Moved(String problem, List<TaskMoved> tasks) {}
+  public record MovedView(String problem, List<MovedTask> tasks) {}
 
   private static final DateTimeFormatter DAY =
       DateTimeFormatter.ofPattern("EEE d MMM uuuu", Locale.ENGLISH);
@@ -73,28 +68,28 @@ public class SetForesight {
   /**
    * @param row the last event of the record that the set is of
    */
-  public Moved of(BridgeVersion bridge, EventRow row, Anchor instead) {
+  public MovedView of(BridgeVersion bridge, EventRow row, Anchor instead) {
     EngineWorld world = new EngineWorld(sources, clock, row);
     Decision decision =
         Decider.decide(bridge, ReceivedEvents.event(row), world, Mode.PLAIN, instead);
     if (!decision.failures().isEmpty()) {
-      return new Moved(decision.failures().getFirst().message(), List.of());
+      return new MovedView(Words.capital(decision.failures().getFirst().message()), List.of());
     }
-    return new Moved(
-        decision.because(),
+    return new MovedView(
+        Words.capital(decision.because()),
         decision.tasks().stream()
             .filter(task -> !task.then())
             .map(task -> task(bridge, task, world))
             .toList());
   }
 
-  private TaskMoved task(BridgeVersion bridge, TaskDecision task, World world) {
+  private MovedTask task(BridgeVersion bridge, TaskDecision task, World world) {
     Map<String, Value> before =
         world
             .pair(bridge.definition().id(), task.key())
             .map(World.PairState::agreed)
             .orElse(Map.of());
-    List<FieldMoved> fields = new ArrayList<>();
+    List<MovedField> fields = new ArrayList<>();
     task.delivery()
         .filter(delivery -> !delivery.removes())
         .ifPresent(
@@ -104,16 +99,15 @@ public class SetForesight {
                     .forEach(
                         (key, value) ->
                             fields.add(
-                                new FieldMoved(
+                                new MovedField(
                                     bridge.target().field(key).map(FieldShape::name).orElse(key),
                                     shown(bridge, key, before.get(key)),
                                     shown(bridge, key, value)))));
-    return new TaskMoved(
+    return new MovedTask(
         task.member(),
         shown(
             bridge, bridge.target().titleField(), task.fields().get(bridge.target().titleField())),
         task.because(),
-        task.target(),
         fields,
         task.delivery().filter(delivery -> delivery.removes()).isPresent());
   }

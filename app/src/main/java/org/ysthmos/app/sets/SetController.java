@@ -20,7 +20,6 @@ import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.event.RecordName;
 import org.ysthmos.app.problem.ApiProblem;
-import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledPlan;
 import org.ysthmos.core.decide.Anchor;
@@ -46,23 +45,6 @@ class SetController {
    * @param noAnchor what becomes of a set whose day is taken away; empty if that fails
    */
   record SetsView(List<SetView> sets, String noAnchor) {}
-
-  /** A field that would be written. */
-  record MovedField(String name, String before, String after) {}
-
-  /**
-   * A task of a set.
-   *
-   * @param because why it would be left as it is; may be empty
-   * @param removed whether it would be taken away
-   */
-  record MovedTask(
-      String member, String title, String because, List<MovedField> fields, boolean removed) {}
-
-  /**
-   * @param problem why it cannot be told; empty if it can
-   */
-  record MovedView(String problem, List<MovedTask> tasks) {}
 
   private final Bridges bridges;
   private final EventMapper events;
@@ -101,7 +83,7 @@ class SetController {
    * @param day the new anchor; none if it is taken away
    */
   @GetMapping("/moved")
-  MovedView moved(
+  SetForesight.MovedView moved(
       @PathVariable String id,
       @RequestParam String record,
       @RequestParam(required = false) @Nullable LocalDate day) {
@@ -119,21 +101,7 @@ class SetController {
           "Not stated",
           "The bridge does not say what becomes of a set whose day is taken away (no-anchor); such an event fails.");
     }
-    SetForesight.Moved moved =
-        foresight.of(bridge, last, new Anchor(Optional.ofNullable(day).map(Day::new)));
-    return new MovedView(
-        Words.capital(moved.problem()), moved.tasks().stream().map(SetController::view).toList());
-  }
-
-  private static MovedTask view(SetForesight.TaskMoved task) {
-    return new MovedTask(
-        task.member(),
-        task.title(),
-        task.because(),
-        task.fields().stream()
-            .map(field -> new MovedField(field.name(), field.before(), field.after()))
-            .toList(),
-        task.removed());
+    return foresight.of(bridge, last, new Anchor(Optional.ofNullable(day).map(Day::new)));
   }
 
   private BridgeVersion bridge(String id) {

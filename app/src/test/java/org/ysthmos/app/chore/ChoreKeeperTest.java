@@ -2,8 +2,6 @@ package org.ysthmos.app.chore;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.ArgumentMatchers.anyInt;
-import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
@@ -13,15 +11,12 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.junit.jupiter.api.BeforeEach;
@@ -30,7 +25,6 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.chore.ChoreMapper.ChoreRow;
-import org.ysthmos.app.chore.ChoreMapper.TableRow;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -67,25 +61,10 @@ class ChoreKeeperTest {
   private static final Instant BEGIN = Instant.parse("2025-01-01T12:00:00Z");
   private static final Duration DAY = Duration.ofDays(1);
 
-  private static final class Store {
-    private final Map<String, EventRow> events = new TreeMap<>();
-    private final Map<String, ChoreRow> rows = new TreeMap<>();
-    private TableRow table = TableRow.begin(ID, 1, 1, true, BEGIN).after(0, null, Instant.MAX);
-
-    private Store copy() {
-      Store copy = new Store();
-      copy.events.putAll(events);
-      copy.rows.putAll(rows);
-      copy.table = table;
-      return copy;
-    }
-  }
-
   private final Bridges bridges = mock(Bridges.class);
   private final AppClock clock = mock(AppClock.class);
-  private final ChoreMapper mapper = mock(ChoreMapper.class);
-  private final KeptChores chores = new KeptChores(mapper, mock(Tables.class));
-  private Store disk = new Store();
+  private final ChoresOnDisk disk = new ChoresOnDisk(ID, BEGIN);
+  private final KeptChores chores = new KeptChores(disk.mapper, mock(Tables.class));
   private Optional<Bridges.Hold> hold = Optional.empty();
   private Instant now = BEGIN;
   private BridgeVersion bridge = compiled("each");
@@ -95,66 +74,6 @@ class ChoreKeeperTest {
   @BeforeEach
   void store() {
     when(clock.instant()).thenAnswer(any -> now);
-    when(mapper.find(anyString(), anyString()))
-        .thenAnswer(asked -> disk.rows.get(asked.<String>getArgument(1)));
-    when(mapper.due(anyString(), any(), anyInt()))
-        .thenAnswer(
-            asked ->
-                disk.rows.values().stream()
-                    .filter(row -> isBy(row, asked.getArgument(1)))
-                    .sorted(Comparator.comparing(ChoreRow::makeAt))
-                    .limit(asked.<Integer>getArgument(2))
-                    .toList());
-    when(mapper.nextMake(anyString()))
-        .thenAnswer(
-            any ->
-                disk.rows.values().stream()
-                    .map(ChoreRow::makeAt)
-                    .filter(Objects::nonNull)
-                    .min(Comparator.naturalOrder())
-                    .orElse(null));
-    doAnswer(call -> keep(call.getArgument(0))).when(mapper).put(any());
-    when(mapper.moved(any()))
-        .thenAnswer(
-            call -> {
-              ChoreRow row = call.getArgument(0);
-              ChoreRow known = disk.rows.get(row.recordId());
-              boolean same = known != null && known.eventSeq() == row.eventSeq();
-              return same ? keep(row) : 0;
-            });
-    when(mapper.beginAnew(any(), any()))
-        .thenAnswer(
-            call -> {
-              Instant limit = call.getArgument(1);
-              List<ChoreRow> ahead =
-                  disk.rows.values().stream()
-                      .filter(row -> row.looked().isAfter(limit) && row.chore() != null)
-                      .toList();
-              ahead.forEach(row -> keep(anew(row, call.getArgument(0))));
-              return ahead.size();
-            });
-    when(mapper.table(ID)).thenAnswer(any -> disk.table);
-    when(mapper.tables()).thenReturn(List.of(ID));
-    doAnswer(
-            call -> {
-              TableRow t = disk.table;
-              disk.table =
-                  new TableRow(
-                      ID,
-                      t.number(),
-                      t.reading(),
-                      t.tells(),
-                      t.place(),
-                      t.through(),
-                      t.rowsRead(),
-                      t.nextAt(),
-                      t.tries(),
-                      t.problem(),
-                      call.getArgument(1));
-              return null;
-            })
-        .when(mapper)
-        .stop(anyString(), any());
     when(bridges.broken()).thenReturn(List.of());
     when(bridges.live())
         .thenAnswer(
@@ -165,40 +84,13 @@ class ChoreKeeperTest {
     keeper = started();
   }
 
-  private static boolean isBy(ChoreRow row, Instant moment) {
-    Instant make = row.makeAt();
-    return make != null && !make.isAfter(moment);
-  }
-
-  private int keep(ChoreRow row) {
-    disk.rows.put(row.recordId(), row);
-    return 1;
-  }
-
-  private static ChoreRow anew(ChoreRow row, Instant at) {
-    return new ChoreRow(
-        row.bridgeId(),
-        row.recordId(),
-        row.eventSeq(),
-        row.toldAt(),
-        row.body(),
-        row.chore(),
-        null,
-        at,
-        null,
-        at,
-        at,
-        row.dueAt(),
-        row.reading());
-  }
-
   private ChoreKeeper started() {
     when(clock.instant()).thenAnswer(any -> now);
     IntakeWriter intake = mock(IntakeWriter.class);
     doAnswer(
             call -> {
               List<EventRow> page = call.getArgument(0);
-              page.forEach(event -> disk.events.putIfAbsent(event.sourceId(), event));
+              page.forEach(event -> disk.take(event));
               call.<Consumer<List<IntakeWriter.Kept>>>getArgument(1).accept(List.of());
               return null;
             })
@@ -216,7 +108,7 @@ class ChoreKeeperTest {
     DiskRoom room = mock(DiskRoom.class);
     when(room.isEnough()).thenReturn(true);
     return new ChoreKeeper(
-        mapper,
+        disk.mapper,
         chores,
         bridges,
         intake,
@@ -313,7 +205,7 @@ class ChoreKeeperTest {
   }
 
   private List<EventRow> of(String kind) {
-    return disk.events.values().stream()
+    return disk.events().stream()
         .filter(event -> event.kind().equals(kind + " for rounds"))
         .toList();
   }
@@ -348,7 +240,7 @@ class ChoreKeeperTest {
     row("r-1", "", "");
     sleep(DAY.multipliedBy(30));
     assertThat(of("due")).hasSize(5);
-    assertThat(disk.rows.get("r-1").rests()).contains("does not say how often");
+    assertThat(disk.row("r-1").rests()).contains("does not say how often");
   }
 
   @Test
@@ -368,7 +260,7 @@ class ChoreKeeperTest {
     row("r-1", "daily", "");
     hold = Optional.of(new Bridges.Hold(now, "for a while", "someone"));
     sleep(DAY.multipliedBy(3));
-    assertThat(disk.events).isEmpty();
+    assertThat(disk.events()).isEmpty();
     hold = Optional.empty();
     sleep(Duration.ofSeconds(1));
     assertThat(of("due"))
@@ -414,7 +306,7 @@ class ChoreKeeperTest {
     rules.forEach((record, rule) -> row(record, rule, "" + random.nextInt(3)));
     Set<String> expected = new HashSet<>();
     Instant end = BEGIN.plus(DAY.multipliedBy(730));
-    Store forced = disk.copy();
+    disk.force();
     Instant farthest = now;
     while (farthest.isBefore(end)) {
       long seconds =
@@ -426,7 +318,9 @@ class ChoreKeeperTest {
       now = now.plusSeconds(seconds).isBefore(BEGIN) ? BEGIN : now.plusSeconds(seconds);
       if (random.nextInt(10) == 0) {
         // A kill: what was not forced to the disk is undone.
-        disk = random.nextBoolean() ? disk : forced.copy();
+        if (random.nextBoolean()) {
+          disk.undoWhatWasNotForced();
+        }
         keeper = started();
       }
       hold =
@@ -435,14 +329,14 @@ class ChoreKeeperTest {
               : Optional.empty();
       look();
       if (random.nextInt(4) == 0) {
-        forced = disk.copy();
+        disk.force();
       }
       farthest = now.isAfter(farthest) ? now : farthest;
     }
     now = farthest;
     hold = Optional.empty();
     look();
-    for (ChoreRow row : disk.rows.values()) {
+    for (ChoreRow row : disk.rows()) {
       ChoreTimes times = chores.times(bridge, row.recordId(), KeptChores.chore(row).orElseThrow());
       for (ChoreTimes.ToMake time : times.after(ChoreTimes.Progress.from(BEGIN), 5_000)) {
         if (!time.make().isAfter(farthest)) {

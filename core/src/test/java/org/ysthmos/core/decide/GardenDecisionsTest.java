@@ -197,22 +197,9 @@ class GardenDecisionsTest {
         .containsExactly("because approved is “yes”, whatever its case");
   }
 
-  private static Event exhibition(String opens) {
-    return Garden.event(
-        "exhibitions/programme",
-        "changed",
-        "x1",
-        """
-        {"id":"x1","title":"Mosses","opens":"%s","crews":["glass crew"," tree crew","glass crew"],
-         "rooms":[{"id":"r1","name":"Hall","size":120},{"id":"r2","name":"Nook","size":8},
-                  {"id":"r1","name":"Hall","size":120}]}
-        """
-            .formatted(opens));
-  }
-
   @Test
   void setIsPlannedAroundItsAnchorOverWorkingDaysWithParentsFirst() {
-    Decision decision = decide("exhibition-to-preparations", exhibition("2026-12-24"));
+    Decision decision = decide("exhibition-to-preparations", Garden.exhibition("2026-12-24"));
     assertThat(decision.verdict()).isEqualTo(Verdict.CREATE);
     assertThat(decision.tasks())
         .extracting(task -> task.member() + " " + shown(task, "due"))
@@ -238,7 +225,7 @@ class GardenDecisionsTest {
   void setIsMadeOnlyIfNoneOfItExistsAndMovesOnlyWhatNobodyTouched() {
     BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
     MemoryWorld world = MemoryWorld.finding();
-    Decision first = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision first = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     for (TaskDecision task : first.tasks()) {
       if (!task.member().equals("thank")) {
         world.pair(task.key(), new World.PairState(Optional.of(task.member()), task.fields()));
@@ -247,9 +234,9 @@ class GardenDecisionsTest {
         world.touch(task.key());
       }
     }
-    assertThat(Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN).verdict())
+    assertThat(Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN).verdict())
         .isEqualTo(Verdict.UNCHANGED);
-    Decision moved = Decider.decide(bridge, exhibition("2026-12-22"), world, Mode.PLAIN);
+    Decision moved = Decider.decide(bridge, Garden.exhibition("2026-12-22"), world, Mode.PLAIN);
     assertThat(moved.verdict()).isEqualTo(Verdict.UPDATE);
     assertThat(moved.tasks())
         .extracting(task -> task.member() + " " + task.verdict().words())
@@ -272,14 +259,14 @@ class GardenDecisionsTest {
   void childWhoseParentIsMadeAlreadyCarriesItsId() {
     BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
     MemoryWorld world = MemoryWorld.finding();
-    Decision first = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision first = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     for (TaskDecision task : first.tasks()) {
       boolean made = task.member().equals("opening");
       world.pair(
           task.key(),
           new World.PairState(made ? Optional.of("j-1") : Optional.empty(), task.fields()));
     }
-    Decision again = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision again = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     TaskDecision invite =
         again.tasks().stream().filter(t -> t.member().equals("invite")).findFirst().orElseThrow();
     assertThat(invite.delivery().orElseThrow().fields()).containsEntry("parent", Text.of("j-1"));
@@ -291,14 +278,14 @@ class GardenDecisionsTest {
   void childWhoseParentIsLeftIsLeftTooAndWaitsForNothing() {
     BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
     MemoryWorld world = MemoryWorld.finding();
-    Decision first = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision first = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     for (TaskDecision task : first.tasks()) {
       // The parent has no pair at all; its children have pairs whose tasks were never made.
       if (!task.member().equals("opening")) {
         world.pair(task.key(), new World.PairState(Optional.empty(), Map.of()));
       }
     }
-    Decision again = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision again = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     TaskDecision invite =
         again.tasks().stream().filter(t -> t.member().equals("invite")).findFirst().orElseThrow();
     assertThat(invite.delivery()).isEmpty();
@@ -309,7 +296,7 @@ class GardenDecisionsTest {
   @Test
   void taskForEachRecordHasItsOwnKeyAndTwiceIsOnceWithAWarning() {
     TrialWorld world = Garden.world();
-    Event first = exhibition("2026-12-24");
+    Event first = Garden.exhibition("2026-12-24");
     Decision decision = decide("rooms-to-jobs", first, world);
     assertThat(decision.tasks())
         .extracting(task -> task.key().text() + ": " + shown(task, "title"))
@@ -318,13 +305,13 @@ class GardenDecisionsTest {
         .isEqualTo("Large rooms: HALL, HALL");
     assertThat(decision.warnings()).extracting(Decision.Warning::member).containsExactly("r1");
     world.carryOut(first, decision);
-    assertThat(decide("rooms-to-jobs", exhibition("2026-12-24"), world).verdict())
+    assertThat(decide("rooms-to-jobs", Garden.exhibition("2026-12-24"), world).verdict())
         .isEqualTo(Verdict.UNCHANGED);
   }
 
   @Test
   void taskForEachValueOfAList() {
-    Decision decision = decide("crews-to-jobs", exhibition("2026-12-24"));
+    Decision decision = decide("crews-to-jobs", Garden.exhibition("2026-12-24"));
     assertThat(decision.tasks())
         .extracting(task -> shown(task, "title") + " / " + shown(task, "labels"))
         .containsExactly(

@@ -29,19 +29,6 @@ import org.ysthmos.core.value.Nothing;
 /** Sets of tasks whose anchor day is moved or taken away, and days of several calendars. */
 class TaskSetTest {
 
-  private static Event exhibition(String opens) {
-    return Garden.event(
-        "exhibitions/programme",
-        "changed",
-        "x1",
-        """
-        {"id":"x1","title":"Mosses","opens":"%s","crews":["glass crew"," tree crew","glass crew"],
-         "rooms":[{"id":"r1","name":"Hall","size":120},{"id":"r2","name":"Nook","size":8},
-                  {"id":"r1","name":"Hall","size":120}]}
-        """
-            .formatted(opens));
-  }
-
   private static String shown(TaskDecision task, String field) {
     return task.fields().getOrDefault(field, Nothing.NOTHING).display();
   }
@@ -68,13 +55,13 @@ class TaskSetTest {
   @Test
   void movedAndMovedBackIsAsIfItHadNeverMoved() {
     BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
-    Event first = exhibition("2026-12-24");
+    Event first = Garden.exhibition("2026-12-24");
     for (int days = -200; days <= 350; days++) {
       MemoryWorld world = MemoryWorld.finding();
       Decision made = Decider.decide(bridge, first, world, Mode.PLAIN);
       carryOut(world, made);
       String other = LocalDate.of(2026, 12, 24).plusDays(days).toString();
-      carryOut(world, Decider.decide(bridge, exhibition(other), world, Mode.PLAIN));
+      carryOut(world, Decider.decide(bridge, Garden.exhibition(other), world, Mode.PLAIN));
       Decision back = Decider.decide(bridge, first, world, Mode.PLAIN);
       assertThat(back.tasks())
           .extracting(TaskDecision::fields)
@@ -89,12 +76,12 @@ class TaskSetTest {
   void whatWouldMoveIsWhatMovesOnceTheAnchorIsThatDay() {
     BridgeVersion bridge = Garden.bridge("exhibition-to-preparations");
     MemoryWorld world = MemoryWorld.finding();
-    Event event = exhibition("2026-12-24");
+    Event event = Garden.exhibition("2026-12-24");
     carryOut(world, Decider.decide(bridge, event, world, Mode.PLAIN));
     Decision foreseen =
         Decider.decide(
             bridge, event, world, Mode.PLAIN, new Anchor(Optional.of(Day.of(2027, 1, 12))));
-    Decision moved = Decider.decide(bridge, exhibition("2027-01-12"), world, Mode.PLAIN);
+    Decision moved = Decider.decide(bridge, Garden.exhibition("2027-01-12"), world, Mode.PLAIN);
     assertThat(foreseen.tasks())
         .extracting(task -> task.member() + " " + task.verdict() + " " + shown(task, "due"))
         .containsExactlyElementsOf(
@@ -109,14 +96,14 @@ class TaskSetTest {
     BridgeVersion bridge = withoutAnchor(word);
     MemoryWorld world =
         MemoryWorld.finding().closing(Map.of("status", new Choice("done"))).removing();
-    assertThat(Decider.decide(bridge, exhibition(""), world, Mode.PLAIN).because())
+    assertThat(Decider.decide(bridge, Garden.exhibition(""), world, Mode.PLAIN).because())
         .isEqualTo("it has no anchor day, and nothing was made for it so far");
-    Decision made = Decider.decide(bridge, exhibition("2026-12-24"), world, Mode.PLAIN);
+    Decision made = Decider.decide(bridge, Garden.exhibition("2026-12-24"), world, Mode.PLAIN);
     carryOut(world, made);
     made.tasks().stream()
         .filter(task -> task.member().equals("labels"))
         .forEach(task -> world.touch(task.key()));
-    Decision gone = Decider.decide(bridge, exhibition(" "), world, Mode.PLAIN);
+    Decision gone = Decider.decide(bridge, Garden.exhibition(" "), world, Mode.PLAIN);
     assertThat(gone.verdict()).isEqualTo(verdict);
     assertThat(gone.tasks()).hasSize(6);
     assertThat(gone.deliveries()).hasSize(deliveries);
@@ -125,7 +112,8 @@ class TaskSetTest {
       assertThat(gone.deliveries())
           .allSatisfy(one -> assertThat(one.fields()).containsEntry("status", new Choice("done")));
       carryOut(world, gone);
-      assertThat(Decider.decide(bridge, exhibition(""), world, Mode.PLAIN).deliveries()).isEmpty();
+      assertThat(Decider.decide(bridge, Garden.exhibition(""), world, Mode.PLAIN).deliveries())
+          .isEmpty();
     }
     if (!word.equals("leave")) {
       assertThat(gone.tasks())
@@ -144,8 +132,9 @@ class TaskSetTest {
   void systemThatCannotDoSoIsNamed(String word) {
     MemoryWorld world = MemoryWorld.finding();
     carryOut(
-        world, Decider.decide(withoutAnchor(word), exhibition("2026-12-24"), world, Mode.PLAIN));
-    Decision gone = Decider.decide(withoutAnchor(word), exhibition(""), world, Mode.PLAIN);
+        world,
+        Decider.decide(withoutAnchor(word), Garden.exhibition("2026-12-24"), world, Mode.PLAIN));
+    Decision gone = Decider.decide(withoutAnchor(word), Garden.exhibition(""), world, Mode.PLAIN);
     assertThat(gone.verdict()).isEqualTo(Verdict.FAILED);
     assertThat(gone.failures().getFirst().message()).contains("does not say how to");
   }
@@ -178,7 +167,7 @@ class TaskSetTest {
     Decision decision =
         Decider.decide(
             BridgeCompiler.compile(document, 1, Garden.CATALOG),
-            exhibition("2026-12-24"),
+            Garden.exhibition("2026-12-24"),
             MemoryWorld.finding(),
             Mode.PLAIN);
     assertThat(decision.tasks())

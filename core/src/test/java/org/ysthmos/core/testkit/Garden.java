@@ -168,6 +168,24 @@ public final class Garden {
     return new TrialWorld(CATALOG, TABLES);
   }
 
+  /**
+   * An exhibition with rooms and crews, each with one that stands twice.
+   *
+   * @param opens its day, as it stands in the programme
+   */
+  public static Event exhibition(String opens) {
+    return event(
+        "exhibitions/programme",
+        "changed",
+        "x1",
+        """
+        {"id":"x1","title":"Mosses","opens":"%s","crews":["glass crew"," tree crew","glass crew"],
+         "rooms":[{"id":"r1","name":"Hall","size":120},{"id":"r2","name":"Nook","size":8},
+                  {"id":"r1","name":"Hall","size":120}]}
+        """
+            .formatted(opens));
+  }
+
   public static Event event(String source, String kind, String record, String data) {
     String[] place = source.split("/", -1);
     return new Event(
