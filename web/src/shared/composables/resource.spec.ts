@@ -25,6 +25,21 @@ describe('a resource', () => {
     expect(data.value).toBe('new')
   })
 
+  it('ends a load that is overtaken with the newest one', async () => {
+    const calls = [deferred<string>(), deferred<string>()]
+    let at = 0
+    const { data, load } = useResource(() => calls[at++]!.promise)
+    const seen: (string | null)[] = []
+    const first = load().then(() => seen.push(data.value))
+    const second = load()
+    calls[0]!.resolve('old')
+    await calls[0]!.promise
+    expect(seen).toEqual([])
+    calls[1]!.resolve('new')
+    await Promise.all([first, second])
+    expect(seen).toEqual(['new'])
+  })
+
   it('keeps what was there when a refresh fails, and says so', async () => {
     let fail = false
     const { data, error, loading, load } = useResource(() =>

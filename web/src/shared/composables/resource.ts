@@ -8,15 +8,28 @@ export interface Resource<T> {
   load: () => Promise<void>
 }
 
-/** An older answer never replaces a newer one, and a failed refresh keeps what was there. */
+/**
+ * An older answer never replaces a newer one, and a failed refresh keeps what was there. A load
+ * that is overtaken ends with the newest, so that who waited for it sees what came of what they did.
+ */
 export function useResource<T>(read: () => Promise<T>): Resource<T> {
   const data = shallowRef<T | null>(null)
   const error = ref('')
   const loading = ref(false)
   let newest = 0
 
+  let last: Promise<void> = Promise.resolve()
+
   async function load() {
-    const mine = ++newest
+    let awaited = (last = readOnce(++newest))
+    await awaited
+    while (awaited !== last) {
+      awaited = last
+      await awaited
+    }
+  }
+
+  async function readOnce(mine: number) {
     loading.value = true
     try {
       const answer = await read()

@@ -117,6 +117,9 @@ class DuplicateIT extends AppTestBase {
     made("Juniper rise", "Signpost point the wrong way");
     JsonNode one = awaited("Juniper rise: Signpost point the wrong way");
     assertThat(answer(one, false).statusCode()).isEqualTo(200);
+    // Who still looks at both, sees them.
+    assertThat(api("/duplicates/" + one.path("id").asText() + "/sides").path("fields"))
+        .isNotEmpty();
     assertThat(possible(one.path("title").asText())).isEmpty();
 
     // Numbers tell things apart.

@@ -68,7 +68,7 @@ abstract class InBrowser {
     page.onConsoleMessage(
         message -> {
           if (message.type().equals("error")) {
-            errors.add(message.text());
+            errors.add(message.text() + " " + message.location());
           }
         });
     page.onRequest(

@@ -55,7 +55,7 @@ class DuplicateAnswers {
   /**
    * @throws ApiProblem if there is none of this number, or it was answered
    */
-  DuplicateRow open(long id) {
+  private DuplicateRow open(long id) {
     DuplicateRow row = mapper.find(id);
     if (row == null) {
       throw ApiProblem.notFound("possible duplicate", String.valueOf(id));

@@ -26,6 +26,7 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.PairMapper;
 import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
@@ -164,12 +165,18 @@ class DuplicateController {
         row.waits());
   }
 
-  /** Asks for both tasks as they are now. */
+  /**
+   * Asks for both tasks as they are now. Of what was answered, too: the answer may come while
+   * somebody still looks.
+   */
   @GetMapping("/{id}/sides")
   SidesView sides(@PathVariable long id) {
-    DuplicateRow row = answers.open(id);
+    DuplicateRow row = mapper.find(id);
+    if (row == null || row.otherRecord() == null) {
+      throw ApiProblem.notFound("possible duplicate", String.valueOf(id));
+    }
     CollectionRef at = new CollectionRef(row.systemId(), row.collectionId());
-    String other = String.valueOf(row.otherRecord());
+    String other = row.otherRecord();
     Sides.Read right = sides.read(at, other);
     SideView there = new SideView(other, page(at, other));
     if (row.waits()) {
