@@ -21,13 +21,15 @@ const name = ref('')
 const weekdays = ref<string[]>([])
 const holidays = ref<HolidayView[]>([])
 const closures = ref<{ first: string; last: string; why: string }[]>([])
+const enteredUntil = ref('')
 const year = ref(0)
 const kept = ref('')
 const said = ref('')
 const { busy, error, during } = useActing()
 const file = useTemplateRef<HTMLInputElement>('file')
 
-const state = () => JSON.stringify([name.value, weekdays.value, holidays.value, closures.value])
+const state = () =>
+  JSON.stringify([name.value, weekdays.value, holidays.value, closures.value, enteredUntil.value])
 const changed = computed(() => state() !== kept.value)
 const off = computed<Map<string, DayOff>>(() => {
   const days = new Map<string, DayOff>()
@@ -64,6 +66,7 @@ async function load() {
     weekdays.value = [...read.weekdays]
     holidays.value = read.holidays.map((one) => ({ ...one }))
     closures.value = read.closures.map((one) => ({ ...one }))
+    enteredUntil.value = read.enteredUntil ?? ''
     year.value ||= Number(read.today.slice(0, 4))
     kept.value = state()
   } catch (e) {
@@ -80,6 +83,7 @@ const keep = () =>
       weekdays: weekdays.value,
       holidays: holidays.value.filter((one) => one.day),
       closures: closures.value.filter((one) => one.first && one.last),
+      enteredUntil: enteredUntil.value || null,
       basedOn: view.value?.basedOn ?? 0,
     })
     await load()
@@ -190,6 +194,18 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <button class="btn bare" @click="closures = [...closures, { first: '', last: '', why: '' }]">
         Add a closure
       </button>
+      <h2>Up to when it is entered</h2>
+      <label class="line"
+        ><span class="mid">All days off until</span>
+        <input v-model="enteredUntil" class="in" type="date"
+      /></label>
+      <p class="mid">
+        {{
+          enteredUntil
+            ? 'You are told sixty days before.'
+            : 'Not said: the years count for which holidays, or closures, are entered.'
+        }}
+      </p>
     </section>
     <section class="year" aria-label="The year">
       <div class="nav">

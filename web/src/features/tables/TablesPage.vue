@@ -54,6 +54,7 @@ async function make() {
         weekdays: ['monday', 'tuesday', 'wednesday', 'thursday', 'friday'],
         holidays: [],
         closures: [],
+        enteredUntil: null,
         basedOn: 0,
       })
       await router.push({ name: 'calendar', params: { id: id.value } })

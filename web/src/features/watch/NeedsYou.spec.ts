@@ -138,6 +138,26 @@ describe('what needs a person', () => {
     expect(needs.text()).toContain('There is no table “parts”.')
   })
 
+  it('names a calendar that runs out, and what of it does', () => {
+    const line = { id: 'garden', name: 'Garden', last: '2026-12-31', bridges: ['Rounds'] }
+    const needs = mount(NeedsYou, {
+      props: {
+        incidents: [],
+        bridges: [],
+        troubles: [],
+        calendars: [
+          { ...line, part: 'HOLIDAYS' as const },
+          { ...line, id: 'works', name: 'Works', part: 'CLOSURES' as const },
+          { ...line, id: 'shore', name: 'Shore', part: 'ALL' as const },
+        ],
+      },
+      global: { stubs: { RouterLink: RouterLinkStub } },
+    })
+    expect(needs.text()).toContain('Garden names no holidays after 2026')
+    expect(needs.text()).toContain('Works names no closures after 2026')
+    expect(needs.text()).toContain('Shore is entered up to 31 December 2026')
+  })
+
   it('says that all is calm, and where failures would show', () => {
     expect(page([]).text()).toContain('Nothing waits for a person.')
   })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/shared/composables/session'
-import { age, dayAndTime } from '@/shared/format/time'
+import { age, dayAndTime, dayText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { IncidentRow, type Incident } from '@/features/incidents'
@@ -61,6 +61,14 @@ const held = computed(() =>
   ),
 )
 const { now, zone } = useSession()
+
+/** What of a calendar ends, and when. */
+function endOf(one: EndingLine): string {
+  const year = one.last.slice(0, 4)
+  if (one.part === 'HOLIDAYS') return `names no holidays after ${year}`
+  if (one.part === 'CLOSURES') return `names no closures after ${year}`
+  return `is entered up to ${dayText(one.last, 'UTC')}`
+}
 
 /** Those that Watch does not list. */
 const more = computed(() => props.inAll - props.incidents.length)
@@ -142,10 +150,14 @@ const more = computed(() => props.inAll - props.incidents.length)
       <li v-for="one in calendars" :key="`calendar ${one.id}`">
         <VerdictMark kind="HELD" />
         <p>
-          <b>{{ one.name }}</b> names no holidays after {{ one.last.slice(0, 4) }}
+          <b>{{ one.name }}</b> {{ endOf(one) }}
           <small
             >{{ one.bridges.join(', ') }} {{ one.bridges.length === 1 ? 'counts' : 'count' }} on it.
-            Enter those of the next year, or read them from a file.</small
+            {{
+              one.part === 'CLOSURES'
+                ? 'Enter the next ones, or say up to when all days off are entered.'
+                : 'Enter those of the next year, or read them from a file.'
+            }}</small
           >
         </p>
         <span></span>

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
@@ -128,6 +129,31 @@ class ReferenceIT extends AppTestBase {
     assertThat(what(ok(put("/calendars/harbour", wish)), 0)).isEqualTo("1 closure taken out");
     wish.putArray("weekdays");
     assertThat(put("/calendars/harbour", wish).statusCode()).isEqualTo(409);
+  }
+
+  /** A calendar that live bridges count on is named before it runs out, with what of it does. */
+  @Test
+  void calendarIsNamedBeforeItRunsOut() throws Exception {
+    ObjectNode garden = (ObjectNode) api("/calendars/garden");
+    ObjectNode wish = JSON.createObjectNode().put("name", garden.at("/calendar/name").asText());
+    for (String part : List.of("weekdays", "holidays", "closures", "basedOn")) {
+      wish.set(part, garden.path(part));
+    }
+    wish.put("enteredUntil", garden.path("today").asText());
+    JsonNode kept = ok(put("/calendars/garden", wish));
+    assertThat(what(kept, 0)).isEqualTo("entered up to " + garden.path("today").asText());
+    JsonNode ending = api("/watch").path("calendars");
+    assertThat(ending.findValuesAsText("id")).containsExactly("garden");
+    assertThat(ending.at("/0/part").asText()).isEqualTo("ALL");
+    assertThat(ending.at("/0/last").asText()).isEqualTo(garden.path("today").asText());
+
+    wish.putNull("enteredUntil").set("basedOn", kept.path("basedOn"));
+    ok(put("/calendars/garden", wish));
+    assertThat(api("/watch").path("calendars")).isEmpty();
+  }
+
+  @Test
+  void calendarInUseIsNotTakenAway() throws Exception {
 
     assertThat(
             StreamSupport.stream(api("/calendars/garden").path("users").spliterator(), false)

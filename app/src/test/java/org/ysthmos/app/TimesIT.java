@@ -248,7 +248,8 @@ class TimesIT extends AppTestBase {
             "Harbour days",
             EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
             Map.of(LocalDate.parse("2020-12-25"), "Christmas"),
-            List.of());
+            List.of(),
+            null);
     tables.put(harbour, "made", By.PERSON);
     assertThat(harbourOnWatch()).isEmpty();
     String document =

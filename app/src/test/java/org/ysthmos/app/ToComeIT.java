@@ -105,6 +105,47 @@ class ToComeIT extends AppTestBase {
     assertThat(made.path("what").asText()).startsWith("the machine slept");
   }
 
+  /** Whose a task will be stands with it before it is made, and afterwards. */
+  @Test
+  void whoseItIsStaysToldOnceItWasMade() throws Exception {
+    Instant hour = Instant.now().truncatedTo(ChronoUnit.HOURS).plus(1, ChronoUnit.HOURS);
+    var live =
+        putBridge(
+            "owned-told",
+            """
+            bridge: owned-told
+            name: Owned
+            purpose: The records office is given a job each hour
+            from: { times: { rule: FREQ=HOURLY, zone: UTC, start: "%s" } }
+            to: { system: works-ledger, collection: jobs }
+            match: [event/id]
+            fields:
+              title: { text: "Count the seeds {/occurrence/said}" }
+              status: { always: planned }
+              owner: { always: records@tidewrack.example }
+            ceiling: { creates: 100, per: PT1H }
+            """
+                .formatted(hour.toString().replace("Z", "")));
+    assertThat(live.statusCode()).as(live.body()).isBetween(200, 204);
+    String owner = entries("owned-told").getFirst().path("person").asText();
+    assertThat(owner).isNotEmpty();
+    var ran =
+        send(
+            "POST",
+            app("/api/bridges/owned-told/times/run"),
+            JSON.createObjectNode().put("at", hour.toString()).toString(),
+            Map.of("Content-Type", "application/json"));
+    assertThat(ran.statusCode()).as(ran.body()).isEqualTo(200);
+    await()
+        .atMost(LONG)
+        .untilAsserted(
+            () -> {
+              JsonNode run = entries("owned-told").getFirst();
+              assertThat(run.path("state").asText()).isEqualTo("RUN");
+              assertThat(run.path("person").asText()).isEqualTo(owner);
+            });
+  }
+
   @Test
   void eventThatWaitsForWhatIsNotThereYetIsToCome() throws Exception {
     goLive(

@@ -4,11 +4,24 @@ import biweekly.Biweekly;
 import biweekly.ICalVersion;
 import biweekly.ICalendar;
 import biweekly.component.VTodo;
+import biweekly.io.scribe.ScribeIndex;
+import biweekly.parameter.RelationshipType;
 import biweekly.property.Categories;
+import biweekly.property.Completed;
 import biweekly.property.DateDue;
+import biweekly.property.DateTimeStamp;
+import biweekly.property.Description;
+import biweekly.property.DurationProperty;
+import biweekly.property.ICalProperty;
+import biweekly.property.LastModified;
+import biweekly.property.PercentComplete;
+import biweekly.property.Priority;
 import biweekly.property.RelatedTo;
+import biweekly.property.Sequence;
 import biweekly.property.Status;
+import biweekly.property.Summary;
 import biweekly.property.TextProperty;
+import biweekly.property.Url;
 import biweekly.util.DateTimeComponents;
 import biweekly.util.ICalDate;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -19,9 +32,12 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.Date;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.text.Controls;
 import org.ysthmos.core.value.Day;
@@ -32,29 +48,39 @@ import org.ysthmos.core.value.Value;
 
 /**
  * A task as a {@code VTODO} (RFC 5545 section 3.6.2). What it holds besides our fields, alarms for
- * example, stays as it is when it is changed.
+ * example, stays as it is written when it is changed.
  */
 final class Todo {
 
   private static final String PRODUCT = "-//Ysthmos//EN";
 
-  private final ICalendar calendar;
-  private final VTodo todo;
+  private static final ScribeIndex SCRIBES = new ScribeIndex();
 
-  private Todo(ICalendar calendar, VTodo todo) {
-    this.calendar = calendar;
+  /** What every change sets. */
+  private static final List<Class<? extends ICalProperty>> ALWAYS =
+      List.of(DateTimeStamp.class, LastModified.class, Sequence.class, Completed.class);
+
+  private final String text;
+  private final int place;
+  private final VTodo todo;
+  private final Set<Class<? extends ICalProperty>> changed = new LinkedHashSet<>();
+
+  /**
+   * @param text as it was read
+   * @param place which of its tasks this is
+   */
+  private Todo(String text, int place, VTodo todo) {
+    this.text = text;
+    this.place = place;
     this.todo = todo;
   }
 
   static Todo make(String uid, Instant now) {
-    ICalendar calendar = new ICalendar();
-    calendar.setProductId(PRODUCT);
     VTodo todo = new VTodo();
     todo.setUid(uid);
     todo.setCreated(Date.from(now));
     todo.setStatus(Status.needsAction());
-    calendar.addTodo(todo);
-    return new Todo(calendar, todo);
+    return new Todo(write(todo), 0, todo);
   }
 
   /** Empty if the text holds no task. */
@@ -69,20 +95,36 @@ final class Todo {
             .filter(todo -> todo.getRecurrenceId() == null)
             .findFirst()
             .orElse(calendar.getTodos().getFirst());
-    return Optional.of(new Todo(calendar, meant));
+    return Optional.of(new Todo(text, calendar.getTodos().indexOf(meant), meant));
   }
 
   String uid() {
     return todo.getUid() == null ? "" : todo.getUid().getValue();
   }
 
+  /** The text that was read, in which other lines stand for what was set. */
   String write() {
+    VTodo set = new VTodo();
+    set.getProperties().clear();
+    changed.forEach(kind -> todo.getProperties(kind).forEach(set::addProperty));
+    Set<String> names =
+        changed.stream()
+            .map(kind -> SCRIBES.getPropertyScribe(kind).getPropertyName(ICalVersion.V2_0))
+            .collect(Collectors.toSet());
+    return ContentLines.replaced(text, "VTODO", place, names, ContentLines.of(write(set), "VTODO"));
+  }
+
+  private static String write(VTodo todo) {
+    ICalendar calendar = new ICalendar();
+    calendar.setProductId(PRODUCT);
+    calendar.addTodo(todo);
     return Biweekly.write(calendar).version(ICalVersion.V2_0).go();
   }
 
   /** Sets fields; a field that is nothing is taken away. */
   void set(Map<String, Value> fields, Instant now) {
     fields.forEach(this::set);
+    changed.addAll(ALWAYS);
     todo.setDateTimeStamp(Date.from(now));
     todo.setLastModified(Date.from(now));
     todo.setSequence(todo.getSequence() == null ? 0 : todo.getSequence().getValue() + 1);
@@ -91,34 +133,56 @@ final class Todo {
         todo.setCompleted(Date.from(now));
       }
     } else {
-      todo.removeProperties(biweekly.property.Completed.class);
+      todo.removeProperties(Completed.class);
     }
   }
 
   private void set(String field, Value value) {
     String text = value instanceof Nothing ? null : Controls.without(value.display());
     switch (field) {
-      case "title" -> todo.setSummary(text);
-      case "description" -> todo.setDescription(text);
+      case "title" -> change(Summary.class, () -> todo.setSummary(text));
+      case "description" -> change(Description.class, () -> todo.setDescription(text));
       case "due" -> due(value);
-      case "status" -> todo.setStatus(text == null ? null : new Status(text));
-      case "priority" -> todo.setPriority(text == null ? null : Integer.valueOf(text));
-      case "percent" -> todo.setPercentComplete(text == null ? null : Integer.valueOf(text));
-      case "labels" -> labels(value);
-      case "link" -> todo.setUrl(text);
-      case "parent" -> {
-        todo.removeProperties(RelatedTo.class);
-        if (text != null) {
-          todo.addRelatedTo(text);
-        }
-      }
+      case "status" ->
+          change(Status.class, () -> todo.setStatus(text == null ? null : new Status(text)));
+      case "priority" -> change(Priority.class, () -> todo.setPriority(number(text)));
+      case "percent" -> change(PercentComplete.class, () -> todo.setPercentComplete(number(text)));
+      case "labels" -> change(Categories.class, () -> labels(value));
+      case "link" -> change(Url.class, () -> todo.setUrl(text));
+      case "parent" -> change(RelatedTo.class, () -> parent(text));
       default -> throw new IllegalArgumentException("a task has no field “" + field + "”");
     }
   }
 
+  private void change(Class<? extends ICalProperty> kind, Runnable set) {
+    changed.add(kind);
+    set.run();
+  }
+
+  private static @Nullable Integer number(@Nullable String text) {
+    return text == null ? null : Integer.valueOf(text);
+  }
+
+  /** Its children and what stands beside it stay (RFC 5545 section 3.2.15). */
+  private void parent(@Nullable String text) {
+    List<RelatedTo> others =
+        todo.getRelatedTo().stream().filter(related -> !isParent(related)).toList();
+    todo.removeProperties(RelatedTo.class);
+    if (text != null) {
+      todo.addRelatedTo(text);
+    }
+    others.forEach(todo::addRelatedTo);
+  }
+
+  private static boolean isParent(RelatedTo related) {
+    RelationshipType type = related.getRelationshipType();
+    return type == null || type.equals(RelationshipType.PARENT);
+  }
+
   private void due(Value value) {
     // RFC 5545 section 3.6.2: a task has an end or a length, not both.
-    todo.removeProperties(biweekly.property.DurationProperty.class);
+    change(DurationProperty.class, () -> todo.removeProperties(DurationProperty.class));
+    changed.add(DateDue.class);
     switch (value) {
       case Day day ->
           todo.setDateDue(
@@ -158,10 +222,10 @@ final class Todo {
         .ifPresent(at -> record.put("changedAt", at.getValue().toInstant().toString()));
     ArrayNode labels = record.putArray("labels");
     todo.getCategories().forEach(some -> some.getValues().forEach(labels::add));
-    List<RelatedTo> related = todo.getRelatedTo();
-    if (!related.isEmpty()) {
-      record.put("parent", related.getFirst().getValue());
-    }
+    todo.getRelatedTo().stream()
+        .filter(Todo::isParent)
+        .findFirst()
+        .ifPresent(related -> record.put("parent", related.getValue()));
     return record;
   }
 

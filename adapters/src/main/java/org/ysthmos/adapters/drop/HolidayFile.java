@@ -1,24 +1,39 @@
 package org.ysthmos.adapters.drop;
 
 import biweekly.Biweekly;
+import biweekly.ICalVersion;
 import biweekly.ICalendar;
 import biweekly.component.VEvent;
+import biweekly.io.TimezoneInfo;
+import biweekly.io.WriteContext;
+import biweekly.io.scribe.property.RecurrenceRuleScribe;
 import biweekly.property.DateEnd;
 import biweekly.util.ICalDate;
-import biweekly.util.com.google.ical.compat.javautil.DateIterator;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Date;
 import java.util.List;
+import java.util.Optional;
 import java.util.SequencedMap;
-import java.util.TimeZone;
+import java.util.SortedSet;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.ysthmos.core.recurrence.Occurrences;
+import org.ysthmos.core.recurrence.OffDays;
+import org.ysthmos.core.recurrence.Recurrence;
+import org.ysthmos.core.recurrence.RecurrenceRule;
 
 /**
  * The whole days of an iCalendar file (RFC 5545): what a calendar of holidays holds, with series
- * that come again each year. What has a time of day is no holiday.
+ * that come again each year, which the product's own recurrence expands (decision 43). What has a
+ * time of day is no holiday.
  */
 public final class HolidayFile {
 
@@ -70,15 +85,7 @@ public final class HolidayFile {
       VEvent event, ICalDate start, LocalDate first, LocalDate last) {
     long length = length(event, start);
     List<LocalDate> days = new ArrayList<>();
-    // A whole day is read as midnight where this runs, and is told back the same way.
-    DateIterator series = event.getDateIterator(TimeZone.getDefault());
-    series.advanceTo(
-        Date.from(first.minusDays(length).atStartOfDay(ZoneId.systemDefault()).toInstant()));
-    while (series.hasNext()) {
-      LocalDate day = dayOf(series.next());
-      if (day.isAfter(last)) {
-        break;
-      }
+    for (LocalDate day : begins(event, dayOf(start), first.minusDays(length), last)) {
       for (int i = 0; i < length; i++) {
         LocalDate one = day.plusDays(i);
         if (!one.isBefore(first) && !one.isAfter(last)) {
@@ -87,6 +94,60 @@ public final class HolidayFile {
       }
     }
     return days;
+  }
+
+  /** The days on which it begins, one or those of its series. */
+  private static List<LocalDate> begins(
+      VEvent event, LocalDate start, LocalDate after, LocalDate last) {
+    Recurrence series =
+        new Recurrence(
+            rule(event),
+            ZoneOffset.UTC,
+            start.atStartOfDay(),
+            Optional.empty(),
+            days(event.getExceptionDates().stream().flatMap(some -> some.getValues().stream())),
+            days(
+                Stream.concat(
+                    event.getRecurrenceDates().stream().flatMap(some -> some.getDates().stream()),
+                    event.getRecurrenceRule() == null
+                        ? Stream.of(event.getDateStart().getValue())
+                        : Stream.of())),
+            OffDays.KEEP,
+            Optional.empty());
+    Instant until = last.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant();
+    return new Occurrences(series, Optional.empty())
+        .between(after.atStartOfDay(ZoneOffset.UTC).toInstant(), until, MOST_DAYS + 1).stream()
+            .map(time -> time.said().toLocalDate())
+            .toList();
+  }
+
+  private static SortedSet<LocalDateTime> days(Stream<? extends ICalDate> dates) {
+    return dates
+        .map(date -> dayOf(date).atStartOfDay())
+        .collect(Collectors.toCollection(TreeSet::new));
+  }
+
+  /**
+   * Its rule.
+   *
+   * @throws IllegalArgumentException if it has one that is none of RFC 5545
+   */
+  private static Optional<RecurrenceRule> rule(VEvent event) {
+    biweekly.property.RecurrenceRule written = event.getRecurrenceRule();
+    if (written == null) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of(
+          RecurrenceRule.parse(
+              new RecurrenceRuleScribe()
+                  .writeText(
+                      written, new WriteContext(ICalVersion.V2_0, new TimezoneInfo(), null))));
+    } catch (IllegalArgumentException e) {
+      String name = event.getSummary() == null ? "" : event.getSummary().getValue();
+      throw new IllegalArgumentException(
+          "“%s” comes again by a rule that cannot be read: %s".formatted(name, e.getMessage()), e);
+    }
   }
 
   /** How many days it takes; its end is the day after the last (RFC 5545 section 3.6.1). */
@@ -99,6 +160,7 @@ public final class HolidayFile {
     return Math.min(Math.max(1, days), 366);
   }
 
+  /** A whole day is read as midnight where this runs. */
   private static LocalDate dayOf(Date date) {
     return LocalDate.ofInstant(date.toInstant(), ZoneId.systemDefault());
   }

@@ -9,6 +9,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.SequencedMap;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Day;
 import org.ysthmos.core.value.Decimal;
@@ -142,6 +144,46 @@ class TodoTest {
     assertThat(todo.write())
         .contains("SUMMARY:New", "X-GARDEN-BED:7", "BEGIN:VALARM", "SEQUENCE:0")
         .doesNotContain("DUE");
+  }
+
+  /**
+   * What others wrote stays letter by letter: names of zones (RFC 5545 section 3.2.19), carets (RFC
+   * 6868), unknown components (section 3.6), folded lines, and what is no property at all.
+   */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "DTSTART;TZID=Europe/Lisbon:20261130T090000",
+        "DTSTART;TZID=Garden Time:20261130T090000",
+        "ATTENDEE;CN=\"the ^'lead^'\":mailto:x@y.example",
+        "X-CREW;X-ROLE=\"lead: north\";X-N=2:Moss\\, palm",
+        "RRULE:FREQ=OFTEN",
+        "URL:ht tp://x y",
+        "PRIORITY:high",
+        "THIS IS NONE",
+        "GEO:38.7;-9.1",
+        "COMMENT:one line that is so long that it is folded, and then\n  another and\n \tone more",
+        "BEGIN:X-STEP\nSUMMARY:of the step\nDUE:20261130T090000Z\nEND:X-STEP",
+        "BEGIN:VALARM\nACTION:DISPLAY\nTRIGGER:-PT30M\nSUMMARY:Soon\nEND:VALARM",
+        "RELATED-TO;RELTYPE=CHILD:u2"
+      })
+  void whatOthersWroteStaysAsItIsWritten(String lines) {
+    String text =
+        calendar("BEGIN:VTODO\nUID:x\nSUMMARY:Old\nDUE:20261130\n" + lines + "\nEND:VTODO");
+    Todo todo = Todo.read(text).orElseThrow();
+    todo.set(fields(List.of("title", "due", "parent")), NOW);
+    assertThat(todo.write())
+        .contains("\r\n" + lines.replace("\n", "\r\n") + "\r\n")
+        .contains("SUMMARY:Sweep", "DUE;VALUE=DATE:20261130", "RELATED-TO:p-1")
+        .doesNotContain("SUMMARY:Old");
+    assertThat(Todo.read(todo.write()).orElseThrow().record("x", "").path("parent").asText())
+        .isEqualTo("p-1");
+  }
+
+  private static SequencedMap<String, Value> fields(List<String> names) {
+    SequencedMap<String, Value> fields = fields();
+    fields.keySet().retainAll(names);
+    return fields;
   }
 
   /** RFC 5545 section 3.8.2.1: when a task was completed; it goes when the task is open again. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
+import java.util.Collection;
 import org.junit.jupiter.api.Test;
 
 class HolidayFileTest {
@@ -46,6 +47,32 @@ class HolidayFileTest {
             LocalDate.of(2028, 1, 2),
             LocalDate.of(2028, 11, 23));
     assertThat(read.days()).containsEntry(LocalDate.of(2026, 11, 26), "Thanksgiving");
+  }
+
+  /**
+   * ISO 8601: 2026 has a week 53, which begins on 28 December, and 2027 and 2028 have none; a
+   * series may leave days out and have others beside it (RFC 5545 sections 3.8.5.1 and 3.8.5.2).
+   */
+  @Test
+  void seriesOfWeeksAndDaysThatAreLeftOut() {
+    assertThat(
+            days(
+                "DTSTART;VALUE=DATE:20201228\nRRULE:FREQ=YEARLY;BYWEEKNO=53;BYDAY=MO\n"
+                    + "SUMMARY:Stocktaking\n"))
+        .containsExactly(LocalDate.of(2026, 12, 28));
+    assertThat(
+            days(
+                "DTSTART;VALUE=DATE:20260610\nRRULE:FREQ=YEARLY\nEXDATE;VALUE=DATE:20270610\n"
+                    + "RDATE;VALUE=DATE:20270611\nSUMMARY:Day of the garden\n"))
+        .containsExactly(
+            LocalDate.of(2026, 6, 10), LocalDate.of(2027, 6, 11), LocalDate.of(2028, 6, 10));
+    assertThatThrownBy(
+            () -> days("DTSTART;VALUE=DATE:20260610\nRRULE:FREQ=OFTEN\nSUMMARY:Some day\n"))
+        .hasMessageStartingWith("“Some day” comes again by a rule that cannot be read");
+  }
+
+  private static Collection<LocalDate> days(String lines) {
+    return HolidayFile.read(calendar(event(lines)), FIRST, LAST).days().keySet();
   }
 
   /**

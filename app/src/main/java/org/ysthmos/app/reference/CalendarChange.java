@@ -3,6 +3,7 @@ package org.ysthmos.app.reference;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import org.ysthmos.core.calendar.WorkingCalendar;
 
@@ -22,6 +23,12 @@ final class CalendarChange {
     }
     count(parts, before.holidays().entrySet(), after.holidays().entrySet(), "holiday");
     count(parts, new HashSet<>(before.closures()), new HashSet<>(after.closures()), "closure");
+    if (!Objects.equals(before.enteredUntil(), after.enteredUntil())) {
+      parts.add(
+          after.enteredUntil() == null
+              ? "not said any more up to when it is entered"
+              : "entered up to " + after.enteredUntil());
+    }
     return parts.isEmpty() ? "nothing changed" : String.join("; ", parts);
   }
 

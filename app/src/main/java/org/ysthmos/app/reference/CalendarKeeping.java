@@ -1,5 +1,6 @@
 package org.ysthmos.app.reference;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -64,6 +65,7 @@ class CalendarKeeping {
    * A calendar, who uses it, and what became of it.
    *
    * @param weekdays the words of the days that are worked on
+   * @param enteredUntil the last day up to which all days off are said to be entered
    * @param today the day it is here
    * @param basedOn the order number of the newest change
    */
@@ -72,6 +74,7 @@ class CalendarKeeping {
       List<String> weekdays,
       List<HolidayView> holidays,
       List<ClosureView> closures,
+      @Schema(nullable = true) @Nullable LocalDate enteredUntil,
       LocalDate today,
       List<UserView> users,
       List<Change> changes,
@@ -80,6 +83,7 @@ class CalendarKeeping {
   /**
    * A calendar as it is to be.
    *
+   * @param enteredUntil the last day up to which all days off are entered; null if nobody says so
    * @param basedOn the newest change that the person saw; 0 for a new calendar
    */
   record CalendarWish(
@@ -87,6 +91,7 @@ class CalendarKeeping {
       List<String> weekdays,
       List<HolidayView> holidays,
       List<ClosureView> closures,
+      @Schema(nullable = true) @Nullable LocalDate enteredUntil,
       long basedOn) {}
 
   /**
@@ -139,6 +144,7 @@ class CalendarKeeping {
         calendar.closures().stream()
             .map(one -> new ClosureView(one.first(), one.last(), one.why()))
             .toList(),
+        calendar.enteredUntil(),
         today(),
         users.ofCalendar(id),
         changes,
@@ -192,7 +198,8 @@ class CalendarKeeping {
           holidays,
           wish.closures().stream()
               .map(one -> new WorkingCalendar.Closure(one.first(), one.last(), one.why()))
-              .toList());
+              .toList(),
+          wish.enteredUntil());
     } catch (IllegalArgumentException e) {
       throw refused("Not kept", e.getMessage() + ".");
     }

@@ -10,7 +10,7 @@ import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.calendar.WorkingCalendar;
 
-/** Calendars that live bridges count on and that name no holidays of the time to come. */
+/** Calendars that live bridges count on and that name no days off of the time to come. */
 @Component
 public class EndingCalendars {
 
@@ -18,12 +18,14 @@ public class EndingCalendars {
   private static final int DAYS_AHEAD = 60;
 
   /**
-   * A calendar whose holidays run out.
+   * A calendar that runs out.
    *
-   * @param last the last day of the years that its holidays stand for
+   * @param last the last day that it stands for
+   * @param part what of it ends there
    * @param bridges the names of the live bridges that count on it
    */
-  public record EndingLine(String id, String name, LocalDate last, List<String> bridges) {}
+  public record EndingLine(
+      String id, String name, LocalDate last, WorkingCalendar.Part part, List<String> bridges) {}
 
   private final Tables tables;
   private final Users users;
@@ -52,8 +54,11 @@ public class EndingCalendars {
     return bridges.isEmpty()
         ? Optional.empty()
         : calendar
-            .holidaysUntil()
-            .filter(last -> last.isBefore(soon))
-            .map(last -> new EndingLine(calendar.id(), calendar.name(), last, bridges));
+            .end()
+            .filter(end -> end.last().isBefore(soon))
+            .map(
+                end ->
+                    new EndingLine(
+                        calendar.id(), calendar.name(), end.last(), end.part(), bridges));
   }
 }

@@ -7,15 +7,19 @@ import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.desk.sample.SampleWorld;
+import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.timetable.CameTimes;
 import org.ysthmos.app.timetable.Timetables;
@@ -93,7 +97,12 @@ class ToCome {
       String person,
       State state,
       String what,
-      String trace) {}
+      String trace) {
+
+    TimeEntry with(String whose) {
+      return new TimeEntry(uid, at, bridge, bridgeName, system, title, whose, state, what, trace);
+    }
+  }
 
   /**
    * @param cut whether there are more than are told of
@@ -105,6 +114,7 @@ class ToCome {
   private final CameTimes came;
   private final KeptChores chores;
   private final WaitingMapper waiting;
+  private final Pairs values;
   private final SampleWorld world;
   private final AppClock clock;
 
@@ -114,6 +124,7 @@ class ToCome {
       CameTimes came,
       KeptChores chores,
       WaitingMapper waiting,
+      Pairs values,
       SampleWorld world,
       AppClock clock) {
     this.bridges = bridges;
@@ -121,6 +132,7 @@ class ToCome {
     this.came = came;
     this.chores = chores;
     this.waiting = waiting;
+    this.values = values;
     this.world = world;
     this.clock = clock;
   }
@@ -141,8 +153,34 @@ class ToCome {
     cut |= addWaiting(from, until, entries);
     entries.sort(Comparator.comparing(TimeEntry::at).thenComparing(TimeEntry::bridge));
     return entries.size() <= MOST
-        ? new All(entries, cut)
-        : new All(List.copyOf(entries.subList(0, MOST)), true);
+        ? new All(withPeople(entries), cut)
+        : new All(withPeople(entries.subList(0, MOST)), true);
+  }
+
+  /** Those of which a task came, with whose it is by what was to be written. */
+  private List<TimeEntry> withPeople(List<TimeEntry> entries) {
+    Set<String> traces =
+        entries.stream()
+            .map(TimeEntry::trace)
+            .filter(trace -> !trace.isEmpty())
+            .collect(Collectors.toSet());
+    if (traces.isEmpty()) {
+      return entries;
+    }
+    Map<String, Map<String, Value>> tasks = new HashMap<>();
+    waiting
+        .tasks(traces)
+        .forEach(row -> tasks.computeIfAbsent(row.traceId(), t -> values.fields(row.fields())));
+    return entries.stream()
+        .map(entry -> tasks.containsKey(entry.trace()) ? withPerson(entry, tasks) : entry)
+        .toList();
+  }
+
+  private TimeEntry withPerson(TimeEntry entry, Map<String, Map<String, Value>> tasks) {
+    return bridges
+        .live(entry.bridge())
+        .map(live -> entry.with(person(live.version(), tasks.get(entry.trace()))))
+        .orElse(entry);
   }
 
   /** What events wait for that were put off; what goes on at once is no part of it. */
@@ -276,8 +314,9 @@ class ToCome {
         bridge.definition().id(),
         bridge.definition().name(),
         bridge.target().systemName(),
-        text(bridge, decision, bridge.target().titleField()).orElse(bridge.definition().name()),
-        person(bridge, decision),
+        text(bridge, decision.task(), bridge.target().titleField())
+            .orElse(bridge.definition().name()),
+        person(bridge, decision.task()),
         state,
         what,
         "");
@@ -291,18 +330,18 @@ class ToCome {
     return sameDay ? "" : "due " + DAY.format(at);
   }
 
-  private static Optional<String> text(BridgeVersion bridge, Decision decision, String key) {
-    Value value = decision.task().get(key);
+  private static Optional<String> text(BridgeVersion bridge, Map<String, Value> task, String key) {
+    Value value = task.get(key);
     return value == null || value.display().isBlank()
         ? Optional.empty()
         : bridge.target().field(key).map(field -> field.shown(value));
   }
 
-  private static String person(BridgeVersion bridge, Decision decision) {
+  private static String person(BridgeVersion bridge, Map<String, Value> task) {
     return bridge.target().fields().stream()
         .filter(field -> isPerson(field.type()))
         .map(FieldShape::key)
-        .flatMap(key -> text(bridge, decision, key).stream())
+        .flatMap(key -> text(bridge, task, key).stream())
         .findFirst()
         .orElse("");
   }

@@ -1,13 +1,14 @@
 package org.ysthmos.app.tocome;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
-/** Events that wait for a stated time, in the database. */
+/** Events that wait for a stated time, and tasks that came of events, in the database. */
 @Mapper
 interface WaitingMapper {
 
@@ -44,4 +45,17 @@ interface WaitingMapper {
       """)
   List<WaitingRow> between(
       @Param("from") Instant from, @Param("until") Instant until, @Param("limit") int limit);
+
+  /** What a task was to hold that came of a trace. */
+  record TaskRow(String traceId, byte[] fields) {}
+
+  /** The tasks of some traces, without what comes after them; the first of a trace first. */
+  @Select(
+      """
+      <script>SELECT t.id, d.fields FROM trace t JOIN delivery d ON d.trace_seq = t.seq
+       WHERE t.id IN
+      <foreach item="one" collection="traces" open="(" separator="," close=")">#{one}</foreach>
+         AND d.effect_name IS NULL ORDER BY d.seq</script>
+      """)
+  List<TaskRow> tasks(@Param("traces") Collection<String> traces);
 }

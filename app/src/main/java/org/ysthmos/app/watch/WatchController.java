@@ -66,7 +66,7 @@ class WatchController {
    * @param checks the last full checks that found what is not put right, or broke off
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
-   * @param calendars those whose holidays run out
+   * @param calendars those whose days off run out
    * @param bridges those that are live, but for those that were set up held and never ran
    * @param noRoom what is short on the disk; null if there is room
    * @param past how far the past is that a new demo gets; null where the time is the machine's

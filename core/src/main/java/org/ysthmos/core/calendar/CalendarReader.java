@@ -19,13 +19,14 @@ public final class CalendarReader {
    * @throws org.ysthmos.core.document.DocumentException if the document cannot be used
    */
   public static WorkingCalendar read(DocumentNode root) {
-    root.only("calendar", "name", "weekdays", "holidays", "closures");
+    root.only("calendar", "name", "weekdays", "holidays", "closures", "entered-until");
     return new WorkingCalendar(
         root.need("calendar").id(),
         root.need("name").text(),
         weekdays(root.need("weekdays")),
         root.get("holidays").map(CalendarReader::holidays).orElse(Map.of()),
-        root.get("closures").map(CalendarReader::closures).orElse(List.of()));
+        root.get("closures").map(CalendarReader::closures).orElse(List.of()),
+        root.get("entered-until").map(CalendarReader::day).orElse(null));
   }
 
   private static Set<DayOfWeek> weekdays(DocumentNode node) {

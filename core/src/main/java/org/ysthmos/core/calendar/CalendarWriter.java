@@ -33,6 +33,9 @@ public final class CalendarWriter {
       closures.add(written);
     }
     document.put("closures", closures);
+    if (calendar.enteredUntil() != null) {
+      document.put("entered-until", calendar.enteredUntil().toString());
+    }
     return DocumentText.write(document);
   }
 

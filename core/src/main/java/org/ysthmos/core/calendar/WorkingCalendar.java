@@ -13,6 +13,8 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which days are worked on.
@@ -22,13 +24,16 @@ import java.util.stream.Collectors;
  * @param weekdays the days of the week that are worked on; at least one
  * @param holidays single days off, with what they are called; empty where that is not said
  * @param closures spans of days off
+ * @param enteredUntil the last day up to which people say that all days off are entered; null if
+ *     they do not say
  */
 public record WorkingCalendar(
     String id,
     String name,
     Set<DayOfWeek> weekdays,
     Map<LocalDate, String> holidays,
-    List<Closure> closures) {
+    List<Closure> closures,
+    @Nullable LocalDate enteredUntil) {
 
   /** Days off from the first to the last, both included. */
   public record Closure(LocalDate first, LocalDate last, String why) {
@@ -47,6 +52,21 @@ public record WorkingCalendar(
       return !day.isBefore(first) && !day.isAfter(last);
     }
   }
+
+  /** What of a calendar ends before the rest of it. */
+  public enum Part {
+    /** It is said up to when all is entered. */
+    ALL,
+    HOLIDAYS,
+    CLOSURES
+  }
+
+  /**
+   * Where a calendar ends.
+   *
+   * @param last the last day that it stands for
+   */
+  public record End(LocalDate last, Part part) {}
 
   /** How many days are looked at to find one working day, before it is given up. */
   private static final int LONGEST_BREAK = 3700;
@@ -70,21 +90,32 @@ public record WorkingCalendar(
   }
 
   /**
-   * The last day of the years that its holidays stand for: of a year with less than half as many as
-   * the fullest, such as a New Year's Day alone, the others are not entered yet.
+   * Up to when it can be counted on: as people say, else by what is entered. Holidays and closures
+   * stand for whole years; a year with less than half as many as the fullest, such as with a New
+   * Year's Day alone, is not entered yet. Whichever of both ends first is told.
    *
-   * @return empty if it has no holidays, so that none run out
+   * @return empty if it has no days off and nothing is said, so that nothing runs out
    */
-  public Optional<LocalDate> holidaysUntil() {
+  public Optional<End> end() {
+    if (enteredUntil != null) {
+      return Optional.of(new End(enteredUntil, Part.ALL));
+    }
+    return Stream.of(
+            lastFullYear(holidays.keySet().stream(), Part.HOLIDAYS),
+            lastFullYear(closures.stream().map(Closure::first), Part.CLOSURES))
+        .flatMap(Optional::stream)
+        .min(Comparator.comparing(End::last));
+  }
+
+  private static Optional<End> lastFullYear(Stream<LocalDate> days, Part part) {
     Map<Integer, Long> years =
-        holidays.keySet().stream()
-            .collect(Collectors.groupingBy(LocalDate::getYear, Collectors.counting()));
+        days.collect(Collectors.groupingBy(LocalDate::getYear, Collectors.counting()));
     long most = years.values().stream().max(Comparator.naturalOrder()).orElse(0L);
     return years.entrySet().stream()
         .filter(year -> year.getValue() * 2 >= most)
         .map(Map.Entry::getKey)
         .max(Comparator.naturalOrder())
-        .map(year -> LocalDate.of(year, Month.DECEMBER, 31));
+        .map(year -> new End(LocalDate.of(year, Month.DECEMBER, 31), part));
   }
 
   public boolean isWorking(LocalDate day) {

@@ -19,6 +19,8 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.ysthmos.core.calendar.WorkingCalendar.End;
+import org.ysthmos.core.calendar.WorkingCalendar.Part;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.testkit.Garden;
@@ -67,8 +69,38 @@ class WorkingCalendarTest {
       List.of(days.split(" ", -1)).forEach(day -> holidays.put(LocalDate.parse(day), ""));
     }
     WorkingCalendar calendar =
-        new WorkingCalendar("c", "C", EnumSet.allOf(DayOfWeek.class), holidays, List.of());
-    assertThat(calendar.holidaysUntil()).isEqualTo(Optional.ofNullable(last));
+        new WorkingCalendar("c", "C", EnumSet.allOf(DayOfWeek.class), holidays, List.of(), null);
+    assertThat(calendar.end())
+        .isEqualTo(Optional.ofNullable(last).map(day -> new End(day, Part.HOLIDAYS)));
+  }
+
+  /** Closures end by themselves, and what people say counts more than either. */
+  @Test
+  void whatEndsFirstIsTold() {
+    Map<LocalDate, String> holidays = Map.of(LocalDate.of(2027, 12, 25), "Christmas");
+    List<WorkingCalendar.Closure> closures =
+        List.of(
+            closed("2025-08-03", "2025-08-16"),
+            closed("2025-12-28", "2026-01-02"),
+            closed("2026-08-02", "2026-08-15"));
+    assertThat(end(holidays, closures, null)).contains(new End(DECEMBER_31, Part.CLOSURES));
+    assertThat(end(holidays, closures, LocalDate.of(2027, 6, 30)))
+        .contains(new End(LocalDate.of(2027, 6, 30), Part.ALL));
+  }
+
+  private static final LocalDate DECEMBER_31 = LocalDate.of(2026, 12, 31);
+
+  private static Optional<End> end(
+      Map<LocalDate, String> holidays,
+      List<WorkingCalendar.Closure> closures,
+      @Nullable LocalDate entered) {
+    return new WorkingCalendar(
+            "c", "C", EnumSet.allOf(DayOfWeek.class), holidays, closures, entered)
+        .end();
+  }
+
+  private static WorkingCalendar.Closure closed(String first, String last) {
+    return new WorkingCalendar.Closure(LocalDate.parse(first), LocalDate.parse(last), "");
   }
 
   /**
@@ -83,7 +115,8 @@ class WorkingCalendarTest {
             "Plain",
             EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
             holidays.stream().collect(Collectors.toMap(day -> day, day -> "")),
-            List.of());
+            List.of(),
+            null);
     LocalDateKitCalculatorsFactory factory = new LocalDateKitCalculatorsFactory();
     factory.registerHolidays("plain", new DefaultHolidayCalendar<>(holidays));
     Seeds.forSeeds(
@@ -129,6 +162,7 @@ class WorkingCalendarTest {
                 weekdays: [monday, friday]
                 holidays: [2026-12-08, { day: 2026-12-25, name: Christmas }]
                 closures: [{ first: 2026-12-28, last: 2026-12-31, why: stocktaking }]
+                entered-until: 2027-06-30
                 """));
     assertThat(read.holidays()).containsEntry(LocalDate.of(2026, 12, 25), "Christmas");
     assertThat(CalendarReader.read(DocumentNode.parse(CalendarWriter.write(read)))).isEqualTo(read);
@@ -144,7 +178,8 @@ class WorkingCalendarTest {
             Map.of(),
             List.of(
                 new WorkingCalendar.Closure(
-                    LocalDate.of(2026, 1, 1), LocalDate.of(2100, 1, 1), "for good")));
+                    LocalDate.of(2026, 1, 1), LocalDate.of(2100, 1, 1), "for good")),
+            null);
     assertThat(shut.move(LocalDate.of(2026, 6, 1), 1)).isEmpty();
     assertThat(shut.move(LocalDate.of(2026, 6, 1), -1)).contains(LocalDate.of(2025, 12, 29));
   }

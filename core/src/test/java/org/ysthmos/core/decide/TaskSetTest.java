@@ -148,7 +148,8 @@ class TaskSetTest {
             "Gallery",
             EnumSet.range(DayOfWeek.WEDNESDAY, DayOfWeek.SUNDAY),
             Map.of(),
-            List.of());
+            List.of(),
+            null);
     WorkingCalendar office = Garden.CATALOG.calendar("office").orElseThrow();
     LocalDate thursday = LocalDate.of(2026, 12, 10);
     assertThat(WorkingCalendar.move(List.of(office, gallery), thursday, -3))

@@ -41,7 +41,8 @@ class OccurrencesTest {
           Map.of(LocalDate.parse("2026-12-25"), "Christmas"),
           List.of(
               new WorkingCalendar.Closure(
-                  LocalDate.parse("2026-12-28"), LocalDate.parse("2026-12-31"), "")));
+                  LocalDate.parse("2026-12-28"), LocalDate.parse("2026-12-31"), "")),
+          null);
 
   private static Recurrence rule(String rule, ZoneId zone, String start) {
     return Recurrence.of(RecurrenceRule.parse(rule), zone, LocalDateTime.parse(start));
