@@ -202,8 +202,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <p class="mid">
         {{
           enteredUntil
-            ? 'You are told sixty days before.'
-            : 'Not said: the years count for which holidays, or closures, are entered.'
+            ? 'Watch tells of it sixty days before.'
+            : 'Not said, so it is taken from the years that have holidays and closures.'
         }}
       </p>
     </section>
