@@ -5,6 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
 import jakarta.mail.internet.MimeMessage;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.Socket;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -187,17 +191,20 @@ class LetterTest {
     try (FakeSmtp smtp = new FakeSmtp("EHLO", "")) {
       assertThat(sentTo(smtp).kind()).isEqualTo(FailureKind.UNREACHABLE);
     }
-    int free;
-    try (FakeSmtp gone = new FakeSmtp("", "")) {
-      free = gone.port();
-    }
-    try (SystemGateway there = sendingAt(free)) {
+    // A port that is bound refuses, and nobody else can come to listen on it meanwhile.
+    try (Socket bound = new Socket();
+        SystemGateway there = sendingAt(portOf(bound))) {
       var outcome =
           there.deliver(letter(fields("a@b.example"), Optional.empty()), id -> {}, calls::add);
       Failure failure = ((TaskGateway.Undelivered) outcome).failure();
       assertThat(failure.kind()).isEqualTo(FailureKind.UNREACHABLE);
       assertThat(failure.remedy().orElse("")).contains("server is up");
     }
+  }
+
+  private static int portOf(Socket socket) throws IOException {
+    socket.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0));
+    return socket.getLocalPort();
   }
 
   @Test
