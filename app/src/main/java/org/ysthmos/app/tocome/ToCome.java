@@ -172,14 +172,15 @@ class ToCome {
         .tasks(traces)
         .forEach(row -> tasks.computeIfAbsent(row.traceId(), t -> values.fields(row.fields())));
     return entries.stream()
-        .map(entry -> tasks.containsKey(entry.trace()) ? withPerson(entry, tasks) : entry)
+        .map(entry -> withPerson(entry, tasks.getOrDefault(entry.trace(), Map.of())))
         .toList();
   }
 
-  private TimeEntry withPerson(TimeEntry entry, Map<String, Map<String, Value>> tasks) {
+  private TimeEntry withPerson(TimeEntry entry, Map<String, Value> task) {
     return bridges
         .live(entry.bridge())
-        .map(live -> entry.with(person(live.version(), tasks.get(entry.trace()))))
+        .filter(live -> !task.isEmpty())
+        .map(live -> entry.with(person(live.version(), task)))
         .orElse(entry);
   }
 

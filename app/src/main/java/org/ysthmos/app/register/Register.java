@@ -1,0 +1,248 @@
+package org.ysthmos.app.register;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.register.RegisterMapper.CardRow;
+import org.ysthmos.app.register.RegisterMapper.Judged;
+import org.ysthmos.app.rhythm.Rhythms;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.FailureMapper;
+import org.ysthmos.app.trace.TraceEnds;
+import org.ysthmos.app.trace.TraceMapper;
+import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.guard.Measured;
+import org.ysthmos.core.shape.CollectionShape;
+
+/** All bridges that are at work, with whose they are and how they do. */
+@Component
+class Register {
+
+  private static final Duration COUNTED = Duration.ofHours(24);
+
+  /** Whether a bridge carries. */
+  enum Condition {
+    LIVE,
+    HELD,
+    /** It was live and cannot be used any more. */
+    BROKEN
+  }
+
+  /**
+   * A bridge.
+   *
+   * @param systems the names of all systems that it hears, writes to or asks
+   * @param judged how sound people judge it; null while nobody said
+   * @param because why it measures so
+   * @param came how many events came to an end in the last 24 hours
+   * @param lastEvent null if none was received so far
+   * @param changedBy who put the live version to work
+   * @param revision of what people say of it; 0 while nobody said anything
+   */
+  record RegisterRow(
+      String id,
+      String name,
+      String purpose,
+      String owner,
+      String standIn,
+      String department,
+      @Schema(nullable = true) @Nullable Judged judged,
+      Measured.State measured,
+      String because,
+      Condition condition,
+      String source,
+      String target,
+      List<String> systems,
+      int came,
+      int failed,
+      int waiting,
+      @Schema(nullable = true) @Nullable Instant lastEvent,
+      Instant since,
+      int version,
+      String changedBy,
+      int revision) {}
+
+  /** What is counted of all bridges, read once. */
+  private record Counted(
+      Map<String, List<FailureMapper.CountRow>> ends,
+      Map<String, TraceQueue.Backlog> backlog,
+      Map<String, CardRow> cards,
+      Map<String, String> madeBy) {}
+
+  private final RegisterMapper mapper;
+  private final Bridges bridges;
+  private final Systems systems;
+  private final FailureMapper failures;
+  private final TraceMapper traces;
+  private final TraceQueue queue;
+  private final Rhythms rhythms;
+  private final AppClock clock;
+
+  Register(
+      RegisterMapper mapper,
+      Bridges bridges,
+      Systems systems,
+      FailureMapper failures,
+      TraceMapper traces,
+      TraceQueue queue,
+      Rhythms rhythms,
+      AppClock clock) {
+    this.mapper = mapper;
+    this.bridges = bridges;
+    this.systems = systems;
+    this.failures = failures;
+    this.traces = traces;
+    this.queue = queue;
+    this.rhythms = rhythms;
+    this.clock = clock;
+  }
+
+  /** By name. */
+  List<RegisterRow> rows() {
+    Counted counted =
+        new Counted(
+            failures.counts(TraceEnds.slot(clock.instant().minus(COUNTED)) + 1).stream()
+                .collect(Collectors.groupingBy(FailureMapper.CountRow::bridgeId)),
+            byKey(queue.backlog(), TraceQueue.Backlog::queue),
+            byKey(mapper.cards(), CardRow::bridgeId),
+            mapper.made().stream()
+                .collect(
+                    Collectors.toMap(
+                        RegisterMapper.MadeRow::bridgeId, RegisterMapper.MadeRow::madeBy)));
+    return Stream.concat(
+            bridges.live().stream().map(live -> row(live, counted)),
+            bridges.broken().stream().map(broken -> row(broken, counted)))
+        .sorted(
+            Comparator.comparing((RegisterRow row) -> row.name().toLowerCase(Locale.ROOT))
+                .thenComparing(RegisterRow::id))
+        .toList();
+  }
+
+  private static <T> Map<String, T> byKey(List<T> rows, Function<T, String> key) {
+    return rows.stream().collect(Collectors.toMap(key, Function.identity()));
+  }
+
+  private RegisterRow row(Bridges.Live live, Counted counted) {
+    BridgeVersion bridge = live.version();
+    return row(
+        bridge.definition().id(),
+        bridge.definition().name(),
+        bridge.definition().purpose(),
+        live.hold().isPresent() ? Condition.HELD : Condition.LIVE,
+        Optional.empty(),
+        List.of(bridge.source().systemName(), bridge.target().systemName()),
+        systems(bridge),
+        live.since(),
+        bridge.number(),
+        counted);
+  }
+
+  private RegisterRow row(Bridges.Broken broken, Counted counted) {
+    DocumentNode document = DocumentNode.parse(broken.document());
+    return row(
+        broken.id(),
+        document.need("name").text(),
+        document.get("purpose").map(DocumentNode::text).orElse(""),
+        Condition.BROKEN,
+        Optional.of(broken.problem()),
+        List.of("", ""),
+        List.of(),
+        broken.since(),
+        broken.number(),
+        counted);
+  }
+
+  /** The names of the systems that it hears, writes to or asks. */
+  private List<String> systems(BridgeVersion bridge) {
+    Stream<CollectionShape> places =
+        Stream.concat(
+            Stream.of(bridge.source(), bridge.target()),
+            bridge.then().stream().map(effect -> effect.target()));
+    Stream<String> asked =
+        bridge.asked().stream()
+            .flatMap(id -> systems.find(id).stream())
+            .map(system -> system.description().name());
+    return Stream.concat(places.map(CollectionShape::systemName), asked)
+        .distinct()
+        .sorted()
+        .toList();
+  }
+
+  private RegisterRow row(
+      String id,
+      String name,
+      String purpose,
+      Condition condition,
+      Optional<String> problem,
+      List<String> places,
+      List<String> used,
+      Instant since,
+      int version,
+      Counted counted) {
+    List<FailureMapper.CountRow> ends = counted.ends().getOrDefault(id, List.of());
+    int came = ends.stream().mapToInt(FailureMapper.CountRow::traces).sum();
+    int failed =
+        ends.stream()
+            .filter(row -> row.verdict() == Verdict.FAILED)
+            .mapToInt(FailureMapper.CountRow::traces)
+            .sum();
+    Optional<TraceQueue.Backlog> backlog = Optional.ofNullable(counted.backlog().get(id));
+    int waiting = backlog.map(TraceQueue.Backlog::traces).orElse(0);
+    Measured measured =
+        Measured.of(
+            new Measured.Facts(
+                problem,
+                condition == Condition.HELD,
+                came,
+                failed,
+                waiting,
+                backlog
+                    .map(TraceQueue.Backlog::oldest)
+                    .map(oldest -> Duration.between(oldest, clock.instant())),
+                rhythms.odd(id).map(Register::words)));
+    Optional<CardRow> card = Optional.ofNullable(counted.cards().get(id));
+    return new RegisterRow(
+        id,
+        name,
+        purpose,
+        card.map(CardRow::owner).orElse(""),
+        card.map(CardRow::standIn).orElse(""),
+        card.map(CardRow::department).orElse(""),
+        card.map(CardRow::judged).orElse(null),
+        measured.state(),
+        measured.because(),
+        condition,
+        places.getFirst(),
+        places.getLast(),
+        used,
+        came,
+        failed,
+        waiting,
+        traces.newestOf(id),
+        since,
+        version,
+        counted.madeBy().getOrDefault(id, ""),
+        card.map(CardRow::revision).orElse(0));
+  }
+
+  private static String words(Rhythms.Odd odd) {
+    return odd.silent()
+        ? "nothing came where %.0f usually do".formatted(Math.ceil(odd.usual()))
+        : "%d came where %.0f usually do".formatted(odd.came(), Math.ceil(odd.usual()));
+  }
+}

@@ -1,0 +1,1 @@
+export { default as RegisterTable } from './RegisterTable.vue'
