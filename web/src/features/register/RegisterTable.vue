@@ -96,6 +96,11 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       :value="view.text"
       @input="go({ text: value($event) })"
     />
+    <span class="gap"></span>
+    <button class="btn" @click="choosing = true">Columns…</button>
+    <a class="btn" :href="file" download="register.csv">As CSV</a>
+  </div>
+  <div class="tools">
     <select
       v-for="one in filters"
       :key="one.key"
@@ -114,10 +119,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       @change="go({ group: value($event) })"
     >
       <option value="">Not grouped</option>
-      <option v-for="one in FACETS" :key="one.key" :value="one.key">By {{ one.name }}</option>
+      <option v-for="one in FACETS" :key="one.key" :value="one.key">
+        By {{ one.by ?? one.name.toLowerCase() }}
+      </option>
     </select>
-    <button class="btn" @click="choosing = true">Columns…</button>
-    <a class="btn" :href="file" download="register.csv">As CSV</a>
   </div>
   <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
   <p v-if="data && !rows.length" class="mid">No bridge is live yet. Begin with a new one.</p>
@@ -125,65 +130,74 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     None of {{ counted(rows.length, 'bridge') }} is like that.
     <button class="btn bare" @click="show({})">Show all</button>
   </p>
-  <table v-else-if="data" class="rows">
-    <thead>
-      <tr>
-        <th
-          v-for="column in columns"
-          :key="column.key"
-          scope="col"
-          :class="{ n: column.number }"
-          :aria-sort="order(column)"
-        >
-          <button class="sort" @click="sortBy(column)">
-            {{ column.name
-            }}<span v-if="view.sort === column.key" aria-hidden="true">{{
-              view.down ? ' ↓' : ' ↑'
+  <div v-else-if="data" class="wide">
+    <table class="rows">
+      <thead>
+        <tr>
+          <th
+            v-for="column in columns"
+            :key="column.key"
+            scope="col"
+            :class="{ n: column.number }"
+            :aria-sort="order(column)"
+          >
+            <button class="sort" @click="sortBy(column)">
+              {{ column.name
+              }}<span v-if="view.sort === column.key" aria-hidden="true">{{
+                view.down ? ' ↓' : ' ↑'
+              }}</span>
+            </button>
+          </th>
+        </tr>
+      </thead>
+      <tbody
+        v-for="group in groups"
+        :key="group.name"
+        class="lead"
+        @click="openRow"
+        @keydown="walkRows"
+      >
+        <tr v-if="view.group" class="group">
+          <th scope="rowgroup" :colspan="columns.length">
+            {{ groupName(group.name) }} <span class="mid">{{ group.rows.length }}</span>
+          </th>
+        </tr>
+        <tr v-for="row in group.rows" :key="row.id">
+          <td
+            v-for="column in columns"
+            :key="column.key"
+            :class="[column.key, { n: column.number }]"
+          >
+            <template v-if="column.key === 'name'">
+              <RouterLink :to="{ name: 'bridge', params: { id: row.id } }">{{
+                row.name
+              }}</RouterLink>
+              <span class="purpose mid" :title="row.purpose">{{ row.purpose }}</span>
+            </template>
+            <button
+              v-else-if="column.key === 'owner'"
+              class="btn bare"
+              :aria-label="`Whose ${row.name} is`"
+              @click="saying = row"
+            >
+              <template v-if="row.owner">{{ row.owner }}</template>
+              <span v-else class="dim">say whose…</span>
+            </button>
+            <span
+              v-else-if="column.key === 'measured'"
+              :class="row.measured.toLowerCase()"
+              :title="row.because"
+              >{{ column.text(row, now, zone) }}</span
+            >
+            <span v-else-if="column.key === 'condition'" :class="row.condition.toLowerCase()">{{
+              column.text(row, now, zone)
             }}</span>
-          </button>
-        </th>
-      </tr>
-    </thead>
-    <tbody
-      v-for="group in groups"
-      :key="group.name"
-      class="lead"
-      @click="openRow"
-      @keydown="walkRows"
-    >
-      <tr v-if="view.group" class="group">
-        <th scope="rowgroup" :colspan="columns.length">
-          {{ groupName(group.name) }} <span class="mid">{{ group.rows.length }}</span>
-        </th>
-      </tr>
-      <tr v-for="row in group.rows" :key="row.id">
-        <td v-for="column in columns" :key="column.key" :class="[column.key, { n: column.number }]">
-          <template v-if="column.key === 'name'">
-            <RouterLink :to="{ name: 'bridge', params: { id: row.id } }">{{ row.name }}</RouterLink>
-            <span class="purpose mid" :title="row.purpose">{{ row.purpose }}</span>
-          </template>
-          <button
-            v-else-if="column.key === 'owner'"
-            class="btn bare"
-            :aria-label="`Whose ${row.name} is`"
-            @click="saying = row"
-          >
-            {{ row.owner || 'Say whose…' }}
-          </button>
-          <span
-            v-else-if="column.key === 'measured'"
-            :class="row.measured.toLowerCase()"
-            :title="row.because"
-            >{{ column.text(row, now, zone) }}</span
-          >
-          <span v-else-if="column.key === 'condition'" :class="row.condition.toLowerCase()">{{
-            column.text(row, now, zone)
-          }}</span>
-          <template v-else>{{ column.text(row, now, zone) }}</template>
-        </td>
-      </tr>
-    </tbody>
-  </table>
+            <template v-else>{{ column.text(row, now, zone) }}</template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <CardDialog
     v-if="saying"
     :row="saying"
@@ -209,7 +223,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   margin-bottom: 8px;
 }
 .tools select {
-  max-width: 150px;
+  max-width: 180px;
+}
+.gap {
+  flex: 1;
 }
 .find {
   width: 190px;
@@ -225,8 +242,13 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .sort:hover {
   text-decoration: underline;
 }
+.wide {
+  overflow-x: auto;
+}
 td.name {
-  max-width: 380px;
+  width: 100%;
+  min-width: 180px;
+  max-width: 0;
 }
 td.name a {
   font-weight: 650;
@@ -240,6 +262,9 @@ td.name a {
 }
 td.owner .btn {
   padding-left: 0;
+}
+td.owner .dim {
+  font-weight: 400;
 }
 .group th {
   padding-top: 16px;

@@ -29,6 +29,8 @@ export interface Column {
   sortedBy?: (row: Row) => number | string
   /** Rows can be filtered and grouped by it: what the choice for all of them is called. */
   all?: string
+  /** What it is grouped by, where that is not its name. */
+  by?: string
   /** All values of a row, where it may have several. */
   values?: (row: Row) => string[]
   number?: boolean
@@ -65,13 +67,14 @@ export const COLUMNS: Column[] = [
   text('department', 'Department', (row) => row.department, 'Every department'),
   text('judged', 'Judged', (row) => (row.judged ? JUDGED[row.judged] : ''), 'However judged'),
   text('measured', 'Measured', (row) => MEASURED[row.measured], 'However measured'),
-  text('source', 'From', (row) => row.source, 'From everywhere'),
-  text('target', 'To', (row) => row.target, 'To everywhere'),
+  { ...text('source', 'From', (row) => row.source, 'From everywhere'), by: 'source' },
+  { ...text('target', 'To', (row) => row.target, 'To everywhere'), by: 'target' },
   {
     ...text('systems', 'Systems', (row) => row.systems.join(', '), 'Every system'),
     values: (row) => row.systems,
+    by: 'system',
   },
-  number('came', 'Last day', (row) => row.came),
+  number('came', 'Came in a day', (row) => row.came),
   number('failed', 'Failed', (row) => row.failed),
   number('waiting', 'Waiting', (row) => row.waiting),
   moment('lastEvent', 'Last event', (row) => row.lastEvent),

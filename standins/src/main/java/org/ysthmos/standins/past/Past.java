@@ -39,7 +39,7 @@ public final class Past {
     all.addAll(WorksLife.plan(season, words));
     all.addAll(CrewsLife.plan(season, words));
     all.addAll(Troubles.plan(season));
-    all.addAll(SpecialistLife.plan(season));
+    all.addAll(SpecialistLife.plan(season, words));
     all.sort(Comparator.comparing(Happening::at));
     return all;
   }

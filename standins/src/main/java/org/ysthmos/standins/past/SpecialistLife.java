@@ -1,6 +1,8 @@
 package org.ysthmos.standins.past;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
@@ -32,8 +34,9 @@ final class SpecialistLife {
     this.season = season;
   }
 
-  static List<Happening> plan(Season season) {
+  static List<Happening> plan(Season season, Words words) {
     SpecialistLife life = new SpecialistLife(season);
+    life.register(words);
     for (LocalDate day : season.dates()) {
       Instant afternoon = Season.at(day, 17, 10);
       if (Season.isWorkday(day) && afternoon.isBefore(season.end().minus(LEFT_OPEN))) {
@@ -58,6 +61,35 @@ final class SpecialistLife {
         SpecialistLife::putRight);
     life.roundsHeld(last.minusDays(ROUNDS_HELD_DAYS_BACK));
     return life.happenings;
+  }
+
+  /** Whose each bridge is, as far as somebody said. */
+  private void register(Words words) {
+    Instant first = season.begin().plus(Duration.ofMinutes(5));
+    for (List<String> owned : words.all("owners")) {
+      add(
+          first,
+          owned.getFirst() + " is said to be whose",
+          hands -> {
+            String path = "/api/register/bridges/" + owned.getFirst();
+            JsonNode unused = hands.engine("PUT", path, card(owned));
+          });
+    }
+    add(
+        first,
+        "a view of the register is kept",
+        hands -> {
+          JsonNode unused =
+              hands.engine(
+                  "PUT", "/api/register/views/By%20department", "{\"query\":\"group=department\"}");
+        });
+  }
+
+  private static String card(List<String> owned) {
+    ObjectNode card = JsonNodeFactory.instance.objectNode();
+    card.put("owner", owned.get(1)).put("standIn", owned.get(2)).put("department", owned.get(3));
+    card.put("judged", owned.get(4).isEmpty() ? null : owned.get(4));
+    return card.put("basedOn", 0).toString();
   }
 
   /** Rounds that come meanwhile are made up for. */
