@@ -11,6 +11,7 @@ import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import { BridgeChores } from '@/features/chores'
+import { BridgeNotes } from '@/features/notes'
 import { WhatMoves } from '@/features/sets'
 import { BridgeTimes } from '@/features/times'
 import BothWays from './BothWays.vue'
@@ -156,6 +157,7 @@ watch(
           <FieldSentence v-for="field in effect.fields" :key="field.field" :field="field" />
         </template>
         <BridgeLoops :id="data.bridge.id" />
+        <BridgeNotes :id="data.bridge.id" />
         <template v-if="data.remarks.length">
           <h2>To look at</h2>
           <ul>

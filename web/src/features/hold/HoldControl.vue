@@ -52,7 +52,7 @@ const releaseIt = () => change(() => release(props.bridge.id))
         Nothing more leaves over this bridge. What arrives is kept and goes on its way, in order,
         when it is released.
       </p>
-      <label class="why">
+      <label class="asked why">
         <span>Why, for everyone who finds it held</span>
         <input v-model="because" class="in" maxlength="200" required autofocus />
       </label>
@@ -71,13 +71,5 @@ const releaseIt = () => change(() => release(props.bridge.id))
 .why {
   display: block;
   margin-top: 12px;
-}
-.why span {
-  display: block;
-  font-weight: 650;
-  margin-bottom: 4px;
-}
-.why input {
-  width: 100%;
 }
 </style>

@@ -42,7 +42,7 @@ const many = (count: number, one: string) => (count === 1 ? `1 ${one}` : `${coun
         that as the reason.
       </p>
       <p v-else class="mid">Nothing waits for it.</p>
-      <label class="why">
+      <label class="asked why">
         <span>Why, for everyone who looks for it</span>
         <input v-model="because" class="in" maxlength="200" required autofocus />
       </label>
@@ -66,13 +66,5 @@ const many = (count: number, one: string) => (count === 1 ? `1 ${one}` : `${coun
 .why {
   display: block;
   margin-top: 12px;
-}
-.why span {
-  display: block;
-  font-weight: 650;
-  margin-bottom: 4px;
-}
-.why input {
-  width: 100%;
 }
 </style>

@@ -7,6 +7,7 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime, timeOfDay } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
+import { KnownTroubles } from '@/features/notes'
 import { RecallsOf, TakeBackButton } from '@/features/recall'
 import { SendAgain } from '@/features/resend'
 import FindingText from './FindingText.vue'
@@ -91,6 +92,12 @@ async function look() {
       </template>
       <span v-if="refused || notListed" class="bad" role="alert">{{ refused || notListed }}</span>
     </p>
+    <KnownTroubles
+      v-for="bridge in incident.bridges"
+      :key="bridge.id"
+      :bridge="bridge.id"
+      :name="bridge.name"
+    />
     <div class="sides">
       <div class="story">
         <section aria-labelledby="why">

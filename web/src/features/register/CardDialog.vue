@@ -29,19 +29,19 @@ async function say() {
 <template>
   <OverDialog :title="`Whose “${row.name}” is`" @close="emit('close')">
     <form id="card" class="card" @submit.prevent="say">
-      <label
+      <label class="asked"
         ><span>Owner, who is asked about it</span>
         <input v-model="owner" class="in" maxlength="200" list="known-owners" autofocus
       /></label>
-      <label
+      <label class="asked"
         ><span>Stand-in, while the owner is away</span>
         <input v-model="standIn" class="in" maxlength="200" list="known-owners"
       /></label>
-      <label
+      <label class="asked"
         ><span>Department</span>
         <input v-model="department" class="in" maxlength="200" list="known-departments"
       /></label>
-      <label
+      <label class="asked"
         ><span>How sound people judge it</span>
         <select v-model="judged" class="in">
           <option value="">nobody said</option>
@@ -68,13 +68,5 @@ async function say() {
 .card {
   display: grid;
   gap: 10px;
-}
-.card span {
-  display: block;
-  font-weight: 650;
-  margin-bottom: 4px;
-}
-.card .in {
-  width: 100%;
 }
 </style>

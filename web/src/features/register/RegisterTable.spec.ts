@@ -2,10 +2,10 @@ import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { reactive } from 'vue'
 import '@/test/desk'
+import { registerRow } from '@/test/register'
 import { useSession } from '@/shared/composables/session'
 import RegisterTable from './RegisterTable.vue'
 import * as api from './api'
-import type { Row } from './api'
 
 const route = reactive<{ query: Record<string, string> }>({ query: {} })
 vi.mock('vue-router', () => ({
@@ -17,30 +17,8 @@ vi.mock('vue-router', () => ({
 vi.mock('@/shared/composables/live', () => ({ onChange: () => {} }))
 useSession().zone.value = 'Europe/Lisbon'
 
-const row = (id: string, part: Partial<Row> = {}): Row => ({
-  id,
-  name: `Bridge ${id}`,
-  purpose: 'carries',
-  owner: '',
-  standIn: '',
-  department: '',
-  judged: null,
-  measured: 'NEEDS_WORK',
-  because: '3 of 9 of the last day failed',
-  condition: 'LIVE',
-  source: 'Desk',
-  target: 'Board',
-  systems: ['Board', 'Desk'],
-  came: 9,
-  failed: 3,
-  waiting: 0,
-  lastEvent: null,
-  since: '2026-11-24T10:00:00Z',
-  version: 1,
-  changedBy: 'setup',
-  revision: 0,
-  ...part,
-})
+const row = (id: string, part = {}) =>
+  registerRow(id, { because: '3 of 9 of the last day failed', came: 9, failed: 3, ...part })
 
 async function table() {
   const mounted = mount(RegisterTable, { global: { stubs: { RouterLink: RouterLinkStub } } })

@@ -40,7 +40,7 @@ const show = (called: string) =>
   <span v-if="error && !naming" class="bad" role="alert">{{ error }}</span>
   <OverDialog v-if="naming" title="Keep this view" @close="naming = false">
     <form id="view" @submit.prevent="keep">
-      <label class="name"
+      <label class="asked"
         ><span>What it is called, for everyone</span>
         <input v-model="name" class="in" maxlength="100" required autofocus
       /></label>
@@ -54,14 +54,3 @@ const show = (called: string) =>
     </template>
   </OverDialog>
 </template>
-
-<style scoped>
-.name span {
-  display: block;
-  font-weight: 650;
-  margin-bottom: 4px;
-}
-.name .in {
-  width: 100%;
-}
-</style>

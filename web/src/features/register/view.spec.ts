@@ -1,32 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { Row } from './api'
+import { registerRow as row } from '@/test/register'
 import { USUAL } from './columns'
 import { csvOf, groupsOf, queryOf, viewOf } from './view'
-
-const row = (id: string, part: Partial<Row> = {}): Row => ({
-  id,
-  name: id,
-  purpose: '',
-  owner: '',
-  standIn: '',
-  department: '',
-  judged: null,
-  measured: 'SOUND',
-  because: '',
-  condition: 'LIVE',
-  source: 'Desk',
-  target: 'Board',
-  systems: ['Board', 'Desk'],
-  came: 0,
-  failed: 0,
-  waiting: 0,
-  lastEvent: null,
-  since: '2026-11-24T10:00:00Z',
-  version: 1,
-  changedBy: 'setup',
-  revision: 0,
-  ...part,
-})
 
 const rows = [
   row('hazard', { owner: 'Ana', failed: 3, came: 9, measured: 'NEEDS_WORK' }),

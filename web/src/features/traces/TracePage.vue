@@ -8,6 +8,7 @@ import { dayAndTime, fullTime } from '@/shared/format/time'
 import { ordinal } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictText from '@/shared/ui/VerdictText.vue'
+import { KnownTroubles } from '@/features/notes'
 import { TakeBackButton } from '@/features/recall'
 import ChainLine from './ChainLine.vue'
 import FieldWays from './FieldWays.vue'
@@ -122,6 +123,7 @@ async function again(_one: number, rules: Rules) {
         >See the incident</RouterLink
       >
     </p>
+    <KnownTroubles v-if="trace.verdict === 'FAILED'" :bridge="trace.bridge" />
     <SendAgainDialog
       v-if="asking"
       :title="`Send again: ${trace.title}`"

@@ -348,44 +348,6 @@ class PersonIT extends InBrowser {
     assertThat(page.locator("main")).containsText("always Paths crew");
   }
 
-  /** What do we have, and whose is it: said, filtered, grouped and kept as a view by keyboard. */
-  @Test
-  void registerSaysWhoseABridgeIsAndKeepsAView() {
-    page.navigate(together.appAddress() + "/bridges");
-    button("Whose Hazard report is").focus();
-    page.keyboard().press("Enter");
-    page.getByLabel("Owner, who is asked about it").fill("Ines Duarte");
-    page.getByLabel("Department").last().fill("Grounds");
-    page.keyboard().press("Enter");
-    assertThat(button("Whose Hazard report is")).hasText("Ines Duarte");
-
-    page.getByLabel("Find in the register").fill("hazard duarte");
-    assertThat(page.locator("tbody tr")).hasCount(1);
-    page.getByLabel("Find in the register").fill("");
-    page.getByLabel("Group by").selectOption("By department");
-    assertThat(page.locator("tr.group").first()).containsText("Grounds");
-    button("Failed").focus();
-    page.keyboard().press("Enter");
-    page.waitForURL(url -> url.endsWith("?sort=-failed&group=department"));
-    checkAround(page, "the register, grouped");
-    button("Keep this view…").focus();
-    page.keyboard().press("Enter");
-    page.keyboard().type("Most failures");
-    page.keyboard().press("Enter");
-    assertThat(page.getByLabel("View").locator("option[value='Most failures']")).hasCount(1);
-    button("Columns…").click();
-    page.getByLabel("Department").last().check();
-    button("Show").click();
-    assertThat(page.getByText("This view, not kept")).hasCount(1);
-    assertThat(page.locator("thead")).containsText("Department");
-
-    // The link is the view: whoever opens it sees the same.
-    page.navigate(together.appAddress() + "/bridges");
-    page.getByLabel("View").selectOption("Most failures");
-    page.waitForURL(url -> url.endsWith("?sort=-failed&group=department"));
-    assertThat(page.locator("tr.group").first()).containsText("Grounds");
-  }
-
   @Test
   void placesHaveNoSeriousAccessibilityFindingAndNoSidewaysScrolling() {
     visitorReports("Branch hanging over the path", "23 November 2026");

@@ -1,0 +1,75 @@
+package org.ysthmos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+
+/** What one does who looks after many bridges, and who is asked about them. */
+class RegisterPersonIT extends InBrowser {
+
+  /** What do we have, and whose is it: said, filtered, grouped and kept as a view by keyboard. */
+  @Test
+  void registerSaysWhoseABridgeIsAndKeepsAView() {
+    page.navigate(together.appAddress() + "/bridges");
+    button("Whose Hazard report is").focus();
+    page.keyboard().press("Enter");
+    page.getByLabel("Owner, who is asked about it").fill("Ines Duarte");
+    page.getByLabel("Department").last().fill("Grounds");
+    page.keyboard().press("Enter");
+    assertThat(button("Whose Hazard report is")).hasText("Ines Duarte");
+
+    page.getByLabel("Find in the register").fill("hazard duarte");
+    assertThat(page.locator("tbody tr")).hasCount(1);
+    page.getByLabel("Find in the register").fill("");
+    page.getByLabel("Group by").selectOption("By department");
+    assertThat(page.locator("tr.group").first()).containsText("Grounds");
+    button("Failed").focus();
+    page.keyboard().press("Enter");
+    page.waitForURL(url -> url.endsWith("?sort=-failed&group=department"));
+    checkAround(page, "the register, grouped");
+    button("Keep this view…").focus();
+    page.keyboard().press("Enter");
+    page.keyboard().type("Most failures");
+    page.keyboard().press("Enter");
+    assertThat(page.getByLabel("View").locator("option[value='Most failures']")).hasCount(1);
+    button("Columns…").click();
+    page.getByLabel("Department").last().check();
+    button("Show").click();
+    assertThat(page.getByText("This view, not kept")).hasCount(1);
+    assertThat(page.locator("thead")).containsText("Department");
+
+    // The link is the view: whoever opens it sees the same.
+    page.navigate(together.appAddress() + "/bridges");
+    page.getByLabel("View").selectOption("Most failures");
+    page.waitForURL(url -> url.endsWith("?sort=-failed&group=department"));
+    assertThat(page.locator("tr.group").first()).containsText("Grounds");
+  }
+
+  /** What is known to go wrong is written down once, and stands where it goes wrong. */
+  @Test
+  void knownTroubleIsWrittenDownAndStandsWhereItFails() {
+    page.navigate(together.appAddress() + "/bridges/hazard-to-grounds");
+    button("Write a note…").focus();
+    page.keyboard().press("Enter");
+    page.getByLabel("What it is").selectOption("TROUBLE");
+    page.getByLabel("In words").fill("Visitors write “last week” for a day. Ask them back.");
+    page.getByLabel("A link, if there is more to read").fill("https://garden.example/wiki/days");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("Known trouble:")).isVisible();
+    assertThat(link("garden.example/wiki/days")).isVisible();
+    checkAround(page, "a bridge with a note");
+
+    visitorReports("Moss on the steps", "last week");
+    page.navigate(together.appAddress() + "/traces?verdict=FAILED");
+    link("Moss garden bridge: Moss on the steps").click();
+    assertThat(page.getByText("Known trouble of this bridge")).isVisible();
+    checkAround(page, "a failed trace with a known trouble");
+
+    page.navigate(together.appAddress() + "/bridges/hazard-to-grounds");
+    button("It is over").focus();
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("1 note that is over")).isVisible();
+    page.getByText("1 note that is over").click();
+    assertThat(button("It holds again")).isVisible();
+  }
+}
