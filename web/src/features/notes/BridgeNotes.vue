@@ -41,7 +41,7 @@ const end = (note: Note, isOver: boolean) =>
 </script>
 
 <template>
-  <section aria-labelledby="notes">
+  <div role="region" aria-labelledby="notes">
     <h2 id="notes">
       Notes
       <button class="btn bare" @click="writing = { note: null }">Write a note…</button>
@@ -51,12 +51,12 @@ const end = (note: Note, isOver: boolean) =>
       Nobody wrote anything down. What is known to go wrong stands here, and where it fails.
     </p>
     <ul>
-      <li v-for="note in open" :key="note.id" :class="note.kind.toLowerCase()">
+      <li v-for="note in open" :key="note.id" :class="{ trouble: note.kind === 'TROUBLE' }">
         <p>
           <b v-if="note.kind === 'TROUBLE'">Known trouble: </b>
           <NoteWords :words="note.words" :link="note.link" />
         </p>
-        <p class="mid">
+        <p class="mid acts">
           {{ dayAndTime(note.writtenAt, now, zone) }} by a {{ note.writtenBy }}
           <button class="btn bare" @click="writing = { note }">Write anew…</button>
           <button class="btn bare" :disabled="busy" @click="end(note, true)">It is over</button>
@@ -87,7 +87,7 @@ const end = (note: Note, isOver: boolean) =>
       @close="writing = null"
       @kept="kept"
     />
-  </section>
+  </div>
 </template>
 
 <style scoped>
@@ -106,5 +106,8 @@ li.trouble {
 }
 p {
   margin: 0 0 4px;
+}
+.acts .btn {
+  margin-left: 8px;
 }
 </style>

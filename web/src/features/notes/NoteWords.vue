@@ -17,6 +17,7 @@ defineProps<{ words: string; link: string }>()
 }
 a {
   margin-left: 6px;
+  text-decoration: underline;
   overflow-wrap: anywhere;
 }
 </style>
