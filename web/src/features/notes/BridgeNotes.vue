@@ -91,6 +91,9 @@ const end = (note: Note, isOver: boolean) =>
 </template>
 
 <style scoped>
+h2 {
+  margin-top: 18px;
+}
 ul {
   list-style: none;
   margin: 0;

@@ -30,7 +30,7 @@ describe('the register', () => {
   beforeEach(() => {
     route.query = {}
     vi.spyOn(api, 'readRegister').mockResolvedValue({
-      rows: [row('a', { owner: 'Ana' }), row('b', { failed: 12 })],
+      rows: [row('a', { owner: 'Ana' }), row('b', { failed: 12, condition: 'BROKEN' })],
       views: [{ name: 'Of Ana', query: 'owner=Ana' }],
     })
   })
@@ -41,6 +41,10 @@ describe('the register', () => {
     await named('Failed').trigger('click')
     expect(route.query).toEqual({ sort: '-failed' })
     expect(register.findAll('tbody td a').map((a) => a.text())).toEqual(['Bridge b', 'Bridge a'])
+    expect(register.findAllComponents(RouterLinkStub).map((link) => link.props('to'))).toEqual([
+      { name: 'desk', params: { id: 'b' } },
+      { name: 'bridge', params: { id: 'a' } },
+    ])
     expect(register.find('th[aria-sort="descending"]').text()).toContain('Failed')
     await register.find('select[aria-label="Owner"]').setValue('Ana')
     expect(route.query).toEqual({ sort: '-failed', owner: 'Ana' })

@@ -81,6 +81,8 @@ const file = computed(
     'data:text/csv;charset=utf-8,' +
     encodeURIComponent(csvOf(view.value, seen.value, now.value, zone.value)),
 )
+/** What cannot be used is mended on the desk. */
+const placeOf = (row: Row) => (row.condition === 'BROKEN' ? 'desk' : 'bridge')
 const groupName = (name: string) => name || 'Nobody said'
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -169,7 +171,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             :class="[column.key, { n: column.number }]"
           >
             <template v-if="column.key === 'name'">
-              <RouterLink :to="{ name: 'bridge', params: { id: row.id } }">{{
+              <RouterLink :to="{ name: placeOf(row), params: { id: row.id } }">{{
                 row.name
               }}</RouterLink>
               <span class="purpose mid" :title="row.purpose">{{ row.purpose }}</span>

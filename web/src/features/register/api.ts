@@ -8,6 +8,6 @@ export const readRegister = () => get<Schemas['RegisterPage']>('/api/register')
 export const sayWhose = (id: string, wish: CardWish) =>
   put<Row>(`/api/register/bridges/${encodeURIComponent(id)}`, wish)
 
-const view = (name: string) => `/api/register/views/${encodeURIComponent(name)}`
-export const keepView = (name: string, query: string) => put<SavedView[]>(view(name), { query })
-export const removeView = (name: string) => del(view(name))
+const VIEWS = '/api/register/views'
+export const keepView = (name: string, query: string) => put<SavedView[]>(VIEWS, { name, query })
+export const removeView = (name: string) => del(`${VIEWS}?name=${encodeURIComponent(name)}`)

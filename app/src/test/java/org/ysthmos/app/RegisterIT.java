@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
@@ -65,16 +66,24 @@ class RegisterIT extends AppTestBase {
 
   @Test
   void viewIsKeptByItsNameAndReplaced() throws Exception {
-    String at = app("/api/register/views/By%20owner");
-    assertThat(send("PUT", at, "{\"query\":\"group=owner\"}", BODY).statusCode()).isEqualTo(200);
-    assertThat(send("PUT", at, "{\"query\":\"group=department\"}", BODY).statusCode())
-        .isEqualTo(200);
+    assertThat(keep("By owner", "group=owner")).isEqualTo(200);
+    assertThat(keep("By owner", "group=department")).isEqualTo(200);
+    assertThat(keep("Grounds/Works?", "q=works")).isEqualTo(200);
+    assertThat(keep(" ", "q=works")).isEqualTo(422);
     JsonNode views = api("/register").path("views");
-    assertThat(views.findValuesAsText("name")).containsOnlyOnce("By owner");
+    assertThat(views.findValuesAsText("name"))
+        .contains("Grounds/Works?")
+        .containsOnlyOnce("By owner");
     assertThat(views.findValuesAsText("query")).contains("group=department");
-    assertThat(send("DELETE", at, "", Map.of()).statusCode()).isEqualTo(200);
-    assertThat(send("DELETE", at, "", Map.of()).statusCode()).isEqualTo(404);
-    String blank = app("/api/register/views/%20");
-    assertThat(send("PUT", blank, "{\"query\":\"\"}", BODY).statusCode()).isEqualTo(422);
+    for (String name : List.of("By%20owner", "Grounds%2FWorks%3F")) {
+      String at = app("/api/register/views?name=" + name);
+      assertThat(send("DELETE", at, "", Map.of()).statusCode()).isEqualTo(200);
+      assertThat(send("DELETE", at, "", Map.of()).statusCode()).isEqualTo(404);
+    }
+  }
+
+  private static int keep(String name, String query) throws Exception {
+    ObjectNode view = JSON.createObjectNode().put("name", name).put("query", query);
+    return send("PUT", app("/api/register/views"), view.toString(), BODY).statusCode();
   }
 }

@@ -15,7 +15,9 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.register.Register.RegisterRow;
 import org.ysthmos.app.register.RegisterMapper.CardRow;
@@ -51,19 +53,22 @@ class RegisterController {
       @Schema(nullable = true) @Nullable Judged judged,
       int basedOn) {}
 
-  /** What a view is to show. */
-  record SavedViewWish(String query) {}
-
   private final Register register;
   private final RegisterMapper mapper;
   private final TransactionTemplate transaction;
+  private final LiveFeed feed;
   private final AppClock clock;
 
   RegisterController(
-      Register register, RegisterMapper mapper, TransactionTemplate transaction, AppClock clock) {
+      Register register,
+      RegisterMapper mapper,
+      TransactionTemplate transaction,
+      LiveFeed feed,
+      AppClock clock) {
     this.register = register;
     this.mapper = mapper;
     this.transaction = transaction;
+    this.feed = feed;
     this.clock = clock;
   }
 
@@ -102,6 +107,7 @@ class RegisterController {
           "Changed meanwhile",
           "Somebody else said whose this bridge is since you opened it. Open it again to see.");
     }
+    feed.changed(id, "");
     return row(id);
   }
 
@@ -126,9 +132,9 @@ class RegisterController {
   }
 
   /** Keeps a view by a name; one of that name is replaced. */
-  @PutMapping("/views/{name}")
-  List<SavedView> keep(@PathVariable String name, @RequestBody SavedViewWish wish) {
-    String called = name.strip();
+  @PutMapping("/views")
+  List<SavedView> keep(@RequestBody SavedView wish) {
+    String called = wish.name().strip();
     if (called.isEmpty() || called.length() > LONGEST_VIEW_NAME) {
       throw refused("No name", "A view has a name of 1 to " + LONGEST_VIEW_NAME + " characters.");
     }
@@ -144,8 +150,8 @@ class RegisterController {
     return views();
   }
 
-  @DeleteMapping("/views/{name}")
-  List<SavedView> remove(@PathVariable String name) {
+  @DeleteMapping("/views")
+  List<SavedView> remove(@RequestParam String name) {
     if (mapper.removeView(name) == 0) {
       throw ApiProblem.notFound("view", name);
     }

@@ -81,7 +81,9 @@ final class SpecialistLife {
         hands -> {
           JsonNode unused =
               hands.engine(
-                  "PUT", "/api/register/views/By%20department", "{\"query\":\"group=department\"}");
+                  "PUT",
+                  "/api/register/views",
+                  "{\"name\":\"By department\",\"query\":\"group=department\"}");
         });
   }
 
