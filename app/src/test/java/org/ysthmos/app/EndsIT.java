@@ -125,6 +125,12 @@ class EndsIT extends AppTestBase {
                 assertThat(broken.toString()).contains("hazard-to-grounds").contains("seenOn");
                 assertThat(broken.get(0).path("waiting").asInt()).isEqualTo(1);
               });
+      JsonNode rows = api("/register").path("rows");
+      JsonNode row = rows.path(rows.findValuesAsText("id").indexOf("hazard-to-grounds"));
+      assertThat(row.path("condition").asText()).isEqualTo("BROKEN");
+      assertThat(row.path("measured").asText()).isEqualTo("NOT_WORKING");
+      assertThat(row.path("because").asText()).contains("seenOn");
+      assertThat(row.path("waiting").asInt()).isEqualTo(1);
     } finally {
       connect(document);
     }

@@ -9,7 +9,9 @@ import java.net.URI;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
+import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,6 +30,7 @@ import org.ysthmos.app.who.By;
 /** What is to come, on the screens and as a calendar; the judge of that is ical4j 4.4.0. */
 class ToComeIT extends AppTestBase {
 
+  private static final ZoneId LISBON = ZoneId.of("Europe/Lisbon");
   private static final Duration LONG = Duration.ofSeconds(20);
 
   @Autowired private AppClock time;
@@ -62,7 +65,11 @@ class ToComeIT extends AppTestBase {
   }
 
   private static List<JsonNode> entries(String bridge) {
-    return StreamSupport.stream(api("/to-come?days=2").path("entries").spliterator(), false)
+    // From the day it really is: where the clock is put past midnight, what was missed is of that
+    // day.
+    String from = LocalDate.ofInstant(Instant.now(), LISBON).toString();
+    return StreamSupport.stream(
+            api("/to-come?days=3&from=" + from).path("entries").spliterator(), false)
         .filter(entry -> entry.path("bridge").asText().equals(bridge))
         .toList();
   }

@@ -77,6 +77,24 @@ class Register {
       String changedBy,
       int revision) {}
 
+  /**
+   * What a bridge says of itself.
+   *
+   * @param problem why it cannot be used; empty if it can
+   * @param systems the names of all that it uses
+   */
+  private record Known(
+      String id,
+      String name,
+      String purpose,
+      Condition condition,
+      Optional<String> problem,
+      String source,
+      String target,
+      List<String> systems,
+      Instant since,
+      int version) {}
+
   /** What is counted of all bridges, read once. */
   private record Counted(
       Map<String, List<FailureMapper.CountRow>> ends,
@@ -125,8 +143,9 @@ class Register {
                     Collectors.toMap(
                         RegisterMapper.MadeRow::bridgeId, RegisterMapper.MadeRow::madeBy)));
     return Stream.concat(
-            bridges.live().stream().map(live -> row(live, counted)),
-            bridges.broken().stream().map(broken -> row(broken, counted)))
+            bridges.live().stream().map(this::known),
+            bridges.broken().stream().map(Register::known))
+        .map(bridge -> row(bridge, counted))
         .sorted(
             Comparator.comparing((RegisterRow row) -> row.name().toLowerCase(Locale.ROOT))
                 .thenComparing(RegisterRow::id))
@@ -137,34 +156,35 @@ class Register {
     return rows.stream().collect(Collectors.toMap(key, Function.identity()));
   }
 
-  private RegisterRow row(Bridges.Live live, Counted counted) {
+  private Known known(Bridges.Live live) {
     BridgeVersion bridge = live.version();
-    return row(
+    return new Known(
         bridge.definition().id(),
         bridge.definition().name(),
         bridge.definition().purpose(),
         live.hold().isPresent() ? Condition.HELD : Condition.LIVE,
         Optional.empty(),
-        List.of(bridge.source().systemName(), bridge.target().systemName()),
+        bridge.source().systemName(),
+        bridge.target().systemName(),
         systems(bridge),
         live.since(),
-        bridge.number(),
-        counted);
+        bridge.number());
   }
 
-  private RegisterRow row(Bridges.Broken broken, Counted counted) {
+  /** Of what cannot be used only its document tells, which was read when it went live. */
+  private static Known known(Bridges.Broken broken) {
     DocumentNode document = DocumentNode.parse(broken.document());
-    return row(
+    return new Known(
         broken.id(),
         document.need("name").text(),
         document.get("purpose").map(DocumentNode::text).orElse(""),
         Condition.BROKEN,
         Optional.of(broken.problem()),
-        List.of("", ""),
+        "",
+        "",
         List.of(),
         broken.since(),
-        broken.number(),
-        counted);
+        broken.number());
   }
 
   /** The names of the systems that it hears, writes to or asks. */
@@ -183,17 +203,8 @@ class Register {
         .toList();
   }
 
-  private RegisterRow row(
-      String id,
-      String name,
-      String purpose,
-      Condition condition,
-      Optional<String> problem,
-      List<String> places,
-      List<String> used,
-      Instant since,
-      int version,
-      Counted counted) {
+  private RegisterRow row(Known bridge, Counted counted) {
+    String id = bridge.id();
     List<FailureMapper.CountRow> ends = counted.ends().getOrDefault(id, List.of());
     int came = ends.stream().mapToInt(FailureMapper.CountRow::traces).sum();
     int failed =
@@ -206,8 +217,8 @@ class Register {
     Measured measured =
         Measured.of(
             new Measured.Facts(
-                problem,
-                condition == Condition.HELD,
+                bridge.problem(),
+                bridge.condition() == Condition.HELD,
                 came,
                 failed,
                 waiting,
@@ -218,24 +229,24 @@ class Register {
     Optional<CardRow> card = Optional.ofNullable(counted.cards().get(id));
     return new RegisterRow(
         id,
-        name,
-        purpose,
+        bridge.name(),
+        bridge.purpose(),
         card.map(CardRow::owner).orElse(""),
         card.map(CardRow::standIn).orElse(""),
         card.map(CardRow::department).orElse(""),
         card.map(CardRow::judged).orElse(null),
         measured.state(),
         measured.because(),
-        condition,
-        places.getFirst(),
-        places.getLast(),
-        used,
+        bridge.condition(),
+        bridge.source(),
+        bridge.target(),
+        bridge.systems(),
         came,
         failed,
         waiting,
         traces.newestOf(id),
-        since,
-        version,
+        bridge.since(),
+        bridge.version(),
         counted.madeBy().getOrDefault(id, ""),
         card.map(CardRow::revision).orElse(0));
   }
