@@ -60,7 +60,11 @@ class SetsPersonIT extends InBrowser {
     page.waitForCondition(
         () -> {
           ask();
-          return job("Look back: Gulls").isPresent();
+          // They are made beside each other, in no order.
+          return together.records("works-ledger").stream()
+                  .filter(job -> job.path("title").asText().endsWith(": Gulls"))
+                  .count()
+              == 6;
         });
     // Somebody begins with one of them.
     String plan = job("Plan the rooms: Gulls").orElseThrow().path("id").asText();
