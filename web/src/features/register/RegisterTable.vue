@@ -76,11 +76,12 @@ function said() {
   void load()
 }
 
-const file = computed(
-  () =>
-    'data:text/csv;charset=utf-8,' +
-    encodeURIComponent(csvOf(view.value, seen.value, now.value, zone.value)),
-)
+function download() {
+  const link = document.createElement('a')
+  link.href = `data:text/csv;charset=utf-8,${encodeURIComponent(csvOf(view.value, seen.value))}`
+  link.download = 'register.csv'
+  link.click()
+}
 /** What cannot be used is mended on the desk. */
 const placeOf = (row: Row) => (row.condition === 'BROKEN' ? 'desk' : 'bridge')
 const groupName = (name: string) => name || 'Nobody said'
@@ -100,7 +101,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     />
     <span class="gap"></span>
     <button class="btn" @click="choosing = true">Columns…</button>
-    <a class="btn" :href="file" download="register.csv">As CSV</a>
+    <button class="btn" @click="download">As CSV</button>
   </div>
   <div class="tools">
     <select

@@ -25,6 +25,8 @@ export interface Column {
   name: string
   /** What stands in the cell, as text. */
   text: (row: Row, now: Date, zone: string) => string
+  /** What stands in a file, where that is not its text: a file is read on another day. */
+  inFile?: (row: Row) => string
   /** What it is sorted by, where that is not its text. */
   sortedBy?: (row: Row) => number | string
   /** Rows can be filtered and grouped by it: what the choice for all of them is called. */
@@ -53,6 +55,7 @@ const moment = (key: string, name: string, of: (row: Row) => string | null): Col
   key,
   name,
   text: (row, now, zone) => (of(row) ? dayAndTime(of(row)!, now, zone) : ''),
+  inFile: (row) => of(row) ?? '',
   sortedBy: (row) => (of(row) ? Date.parse(of(row)!) : 0),
   number: true,
 })
@@ -101,6 +104,10 @@ export const columnOf = (key: string): Column | undefined =>
 /** What can be filtered and grouped by. */
 export const FACETS = COLUMNS.filter((column) => column.all)
 
+/** What of a row does not depend on when and where it is read. */
+export const plainOf = (column: Column, row: Row): string =>
+  column.inFile ? column.inFile(row) : column.text(row, new Date(0), 'UTC')
+
 /** All values of a row in a column. */
 export const valuesOf = (column: Column, row: Row): string[] =>
-  column.values ? column.values(row) : [column.text(row, new Date(0), 'UTC')]
+  column.values ? column.values(row) : [plainOf(column, row)]

@@ -49,11 +49,11 @@ describe('a view of the register', () => {
     expect(ids({ group: 'department' }).map((group) => group[0])).toEqual(['Friends', ''])
   })
 
-  it('is written as CSV in which no cell becomes a formula', () => {
-    const view = viewOf({ columns: 'owner,failed' })
+  it('is written as CSV in which no cell becomes a formula and no day is “today”', () => {
+    const view = viewOf({ columns: 'owner,failed,since' })
     const cells = [row('a', { name: 'One, "two"', owner: '=1+1', failed: 3 })]
-    expect(csvOf(view, cells, new Date(0), 'UTC')).toBe(
-      'id,Bridge,Owner,Failed\r\na,"One, ""two""",\'=1+1,3\r\n',
+    expect(csvOf(view, cells)).toBe(
+      'id,Bridge,Owner,Failed,Live since\r\na,"One, ""two""",\'=1+1,3,2026-11-24T10:00:00Z\r\n',
     )
   })
 })

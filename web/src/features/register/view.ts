@@ -1,5 +1,5 @@
 import type { Row } from './api'
-import { COLUMNS, columnOf, FACETS, NAME, USUAL, valuesOf, type Column } from './columns'
+import { COLUMNS, columnOf, FACETS, NAME, plainOf, USUAL, valuesOf, type Column } from './columns'
 
 /** What of the register is shown, and how; the same as the address says it. */
 export interface View {
@@ -88,7 +88,7 @@ function isShown(view: View, row: Row): boolean {
 
 function sorted(view: View, rows: Row[]): Row[] {
   const column = columnOf(view.sort)!
-  const by = column.sortedBy ?? ((row: Row) => column.text(row, new Date(0), 'UTC'))
+  const by = column.sortedBy ?? ((row: Row) => plainOf(column, row))
   const turn = view.down ? -1 : 1
   return [...rows].sort((a, b) => turn * compare(by(a), by(b)) || compare(a.name, b.name))
 }
@@ -100,14 +100,14 @@ function compare(a: number | string, b: number | string): number {
 }
 
 /**
- * The rows as CSV (RFC 4180). A cell that a program for sheets would take for a formula is written
+ * The rows as CSV (RFC 4180), moments as RFC 3339 writes them. A cell that a program for sheets would take for a formula is written
  * behind an apostrophe.
  */
-export function csvOf(view: View, rows: Row[], now: Date, zone: string): string {
+export function csvOf(view: View, rows: Row[]): string {
   const columns = columnsOf(view)
   const lines = [
     ['id', ...columns.map((column) => column.name)],
-    ...rows.map((row) => [row.id, ...columns.map((column) => column.text(row, now, zone))]),
+    ...rows.map((row) => [row.id, ...columns.map((column) => plainOf(column, row))]),
   ]
   return lines.map((line) => line.map(cell).join(',') + '\r\n').join('')
 }

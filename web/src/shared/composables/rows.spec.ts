@@ -48,4 +48,30 @@ describe('rows that lead somewhere', () => {
     expect(document.activeElement).toBe(links[0]!.element)
     view.unmount()
   })
+
+  it('are walked from group to group, past the headings of both', () => {
+    const view = mount(
+      defineComponent({
+        setup: () => ({ walkRows }),
+        template: `<table><tbody v-for="group in ['a', 'b']" :key="group" @keydown="walkRows">
+          <tr><th>{{ group }}</th></tr><tr><td><a href="#">{{ group }}</a></td></tr>
+          </tbody></table>`,
+      }),
+      { attachTo: document.body },
+    )
+    const links = view.findAll('a')
+    links[0]!.element.focus()
+    for (const [key, at] of [
+      ['ArrowDown', 1],
+      ['ArrowUp', 0],
+      ['Home', 0],
+      ['End', 1],
+    ] as const) {
+      document.activeElement!.dispatchEvent(
+        new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }),
+      )
+      expect(document.activeElement).toBe(links[at]!.element)
+    }
+    view.unmount()
+  })
 })

@@ -27,14 +27,18 @@ export function openRow(event: MouseEvent) {
   )
 }
 
-/** Up and down go from row to row, Home and End to the first and the last; Enter follows the link. */
+/**
+ * Up and down go from row to row, Home and End to the first and the last; Enter follows the link.
+ * What leads nowhere, such as the heading of a group, is passed over.
+ */
 export function walkRows(event: KeyboardEvent) {
   const row = rowOf(event.target)
   if (!row || event.altKey || event.ctrlKey || event.metaKey) return
-  const rows = [...(row.parentElement?.children ?? [])]
-  const to: Record<string, Element | null | undefined> = {
-    ArrowDown: row.nextElementSibling,
-    ArrowUp: row.previousElementSibling,
+  const rows = [...(row.closest('table')?.querySelectorAll('tbody tr') ?? [])].filter(linkOf)
+  const at = rows.indexOf(row)
+  const to: Record<string, Element | undefined> = {
+    ArrowDown: rows[at + 1],
+    ArrowUp: rows[at - 1],
     Home: rows[0],
     End: rows.at(-1),
   }

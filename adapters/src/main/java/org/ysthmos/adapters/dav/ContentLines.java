@@ -34,6 +34,7 @@ final class ContentLines {
     int depth = 0;
     int left = at + 1;
     boolean within = false;
+    boolean placed = false;
     for (String line : BREAK.split(text.strip(), -1)) {
       String name = nameOf(line);
       boolean begins = name.equals("BEGIN");
@@ -42,17 +43,18 @@ final class ContentLines {
         left--;
         within = left == 0;
       }
-      // Properties stand before the components within a component.
-      if (within && depth == 2 && (begins || ends)) {
+      // Properties stand before the components within a component; some programs write them behind.
+      if (within && !placed && depth == 2 && (begins || ends)) {
         written.addAll(lines);
-        within = false;
+        placed = true;
       }
       depth += (begins ? 1 : 0) - (ends ? 1 : 0);
+      within = within && depth > 1;
       if (!(within && depth == 2 && names.contains(name))) {
         written.add(line);
       }
     }
-    if (left > 0 || within) {
+    if (!placed || within) {
       throw new IllegalArgumentException("the calendar holds no whole " + component);
     }
     return String.join(END_OF_LINE, written) + END_OF_LINE;

@@ -180,6 +180,22 @@ class TodoTest {
         .isEqualTo("p-1");
   }
 
+  /** A program may write an alarm before the properties, and another task behind this one. */
+  @Test
+  void propertiesBehindAnAlarmAreReplacedAndThoseOfOthersAreNot() {
+    String alarm = "BEGIN:VALARM\nACTION:DISPLAY\nTRIGGER:-PT30M\nEND:VALARM";
+    Todo todo =
+        Todo.read(
+                calendar(
+                    "BEGIN:VTODO\nUID:x\n%s\nSUMMARY:Old\nEND:VTODO\nBEGIN:VTODO\nUID:y\nSUMMARY:Other\nEND:VTODO"
+                        .formatted(alarm)))
+            .orElseThrow();
+    todo.set(fields(List.of("title")), NOW);
+    assertThat(todo.write())
+        .contains("SUMMARY:Sweep", alarm.replace("\n", "\r\n"), "UID:y\r\nSUMMARY:Other")
+        .doesNotContain("SUMMARY:Old");
+  }
+
   private static SequencedMap<String, Value> fields(List<String> names) {
     SequencedMap<String, Value> fields = fields();
     fields.keySet().retainAll(names);
