@@ -22,6 +22,9 @@ export const registerRow = (id: string, part: Partial<Row> = {}): Row => ({
   since: '2026-11-24T10:00:00Z',
   version: 1,
   changedBy: 'setup',
+  tested: false,
+  testDue: null,
+  testsFailed: 0,
   revision: 0,
   ...part,
 })

@@ -13,6 +13,7 @@ import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import { BridgeChores } from '@/features/chores'
 import { BridgeNotes } from '@/features/notes'
 import { WhatMoves } from '@/features/sets'
+import { BridgeTests } from '@/features/tests'
 import { BridgeTimes } from '@/features/times'
 import BothWays from './BothWays.vue'
 import BothWaysPlace from './BothWaysPlace.vue'
@@ -158,6 +159,7 @@ watch(
         </template>
         <BridgeLoops :id="data.bridge.id" />
         <BridgeNotes :id="data.bridge.id" />
+        <BridgeTests :id="data.bridge.id" />
         <template v-if="data.remarks.length">
           <h2>To look at</h2>
           <ul>

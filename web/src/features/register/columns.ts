@@ -1,4 +1,4 @@
-import { dayAndTime } from '@/shared/format/time'
+import { dayAndTime, dayText, typed } from '@/shared/format/time'
 import type { Row } from './api'
 
 export const JUDGED: Record<NonNullable<Row['judged']>, string> = {
@@ -60,6 +60,14 @@ const moment = (key: string, name: string, of: (row: Row) => string | null): Col
   number: true,
 })
 
+/** `failed`, `due since 12 November 2026`, `due 4 December 2026` */
+function testsOf(row: Row, now: Date, zone: string): string {
+  if (row.testsFailed) return 'failed'
+  if (!row.testDue) return row.tested ? 'never due again' : ''
+  const come = row.testDue <= typed(now, zone).slice(0, 10)
+  return `${come ? 'due since' : 'due'} ${dayText(row.testDue, 'UTC')}`
+}
+
 export const NAME = text('name', 'Bridge', (row) => row.name)
 
 /** All but the name, which always stands first. */
@@ -82,6 +90,15 @@ export const COLUMNS: Column[] = [
   number('waiting', 'Waiting', (row) => row.waiting),
   moment('lastEvent', 'Last event', (row) => row.lastEvent),
   moment('since', 'Live since', (row) => row.since),
+  {
+    key: 'tests',
+    name: 'Tests',
+    text: testsOf,
+    inFile: (row) => (row.testsFailed ? 'failed' : (row.testDue ?? (row.tested ? 'never' : ''))),
+    // Failed ones first, then by the day on which they are due, and last what nobody tests.
+    sortedBy: (row) =>
+      row.testsFailed ? 0 : row.testDue ? Date.parse(row.testDue) : Number.MAX_SAFE_INTEGER,
+  },
   number('version', 'Version', (row) => row.version),
   text('changedBy', 'Put to work by', (row) => row.changedBy, 'By everybody'),
 ]

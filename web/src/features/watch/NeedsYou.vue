@@ -6,6 +6,7 @@ import { counted } from '@/shared/format/words'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { IncidentRow, type Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
+import type { TestLine } from '@/features/tests'
 import type { BridgeLine, BrokenLine, CheckLine, EndingLine, NoRoom, UnreadableLine } from './api'
 
 const props = withDefaults(
@@ -22,6 +23,7 @@ const props = withDefaults(
     checks?: CheckLine[]
     broken?: BrokenLine[]
     calendars?: EndingLine[]
+    tests?: TestLine[]
     noRoom?: NoRoom | null
   }>(),
   {
@@ -34,6 +36,7 @@ const props = withDefaults(
     checks: () => [],
     broken: () => [],
     calendars: () => [],
+    tests: () => [],
     noRoom: null,
   },
 )
@@ -47,6 +50,7 @@ const count = computed(
     props.unreadable.length +
     props.broken.length +
     props.calendars.length +
+    props.tests.length +
     (props.blind ? 1 : 0) +
     (props.untold ? 1 : 0) +
     (props.twice ? 1 : 0) +
@@ -232,6 +236,22 @@ const more = computed(() => props.inAll - props.incidents.length)
         </span>
         <RouterLink class="btn" :to="{ name: 'full-check', params: { id: one.bridge } }"
           >See what differs</RouterLink
+        >
+      </li>
+      <li v-for="(one, i) in tests" :key="`test ${i}`">
+        <VerdictMark :kind="one.failedOn ? 'FAILED' : 'HELD'" />
+        <p>
+          <b>{{ one.name }}</b>: the test “{{ one.what }}”
+          {{ one.failedOn ? `failed on ${dayText(one.failedOn, 'UTC')}` : 'is due' }}
+          <small
+            >{{ one.owner ? `${one.owner} tests it.` : 'Nobody is said to test it.' }}
+            {{ one.words }}</small
+          >
+        </p>
+        <span v-if="one.dueOn" class="mono dim">since {{ dayText(one.dueOn, 'UTC') }}</span>
+        <span v-else></span>
+        <RouterLink class="btn" :to="{ name: 'bridge', params: { id: one.bridge }, hash: '#tests' }"
+          >See the test</RouterLink
         >
       </li>
       <li v-if="twice">

@@ -59,6 +59,7 @@ onUnmounted(() => clearInterval(timer))
         :checks="data.watch.checks"
         :broken="data.watch.broken"
         :calendars="data.watch.calendars"
+        :tests="data.watch.tests"
         :no-room="data.watch.noRoom"
         @changed="load"
       />

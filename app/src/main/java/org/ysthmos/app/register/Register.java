@@ -3,6 +3,7 @@ package org.ysthmos.app.register;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -18,6 +19,7 @@ import org.ysthmos.app.register.RegisterMapper.CardRow;
 import org.ysthmos.app.register.RegisterMapper.Judged;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.testplan.TestPlans;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.FailureMapper;
 import org.ysthmos.app.trace.TraceEnds;
@@ -52,6 +54,9 @@ class Register {
    * @param came how many events came to an end in the last 24 hours
    * @param lastEvent null if none was received so far
    * @param changedBy who put the live version to work
+   * @param testDue the first day on which a test of it is due; null if none ever is
+   * @param testsFailed how many of its tests failed the last time
+   * @param tested whether any test of it is planned
    * @param revision of what people say of it; 0 while nobody said anything
    */
   record RegisterRow(
@@ -75,6 +80,9 @@ class Register {
       Instant since,
       int version,
       String changedBy,
+      boolean tested,
+      @Schema(nullable = true) @Nullable LocalDate testDue,
+      int testsFailed,
       int revision) {}
 
   /**
@@ -100,7 +108,8 @@ class Register {
       Map<String, List<FailureMapper.CountRow>> ends,
       Map<String, TraceQueue.Backlog> backlog,
       Map<String, CardRow> cards,
-      Map<String, String> madeBy) {}
+      Map<String, String> madeBy,
+      Map<String, TestPlans.Standing> tests) {}
 
   private final RegisterMapper mapper;
   private final Bridges bridges;
@@ -109,6 +118,7 @@ class Register {
   private final TraceMapper traces;
   private final TraceQueue queue;
   private final Rhythms rhythms;
+  private final TestPlans tests;
   private final AppClock clock;
 
   Register(
@@ -119,6 +129,7 @@ class Register {
       TraceMapper traces,
       TraceQueue queue,
       Rhythms rhythms,
+      TestPlans tests,
       AppClock clock) {
     this.mapper = mapper;
     this.bridges = bridges;
@@ -127,6 +138,7 @@ class Register {
     this.traces = traces;
     this.queue = queue;
     this.rhythms = rhythms;
+    this.tests = tests;
     this.clock = clock;
   }
 
@@ -141,7 +153,8 @@ class Register {
             mapper.made().stream()
                 .collect(
                     Collectors.toMap(
-                        RegisterMapper.MadeRow::bridgeId, RegisterMapper.MadeRow::madeBy)));
+                        RegisterMapper.MadeRow::bridgeId, RegisterMapper.MadeRow::madeBy)),
+            tests.standing());
     return Stream.concat(
             bridges.live().stream().map(this::known),
             bridges.broken().stream().map(Register::known))
@@ -226,6 +239,7 @@ class Register {
                     .map(TraceQueue.Backlog::oldest)
                     .map(oldest -> Duration.between(oldest, clock.instant())),
                 rhythms.odd(id).map(Register::words)));
+    Optional<TestPlans.Standing> tested = Optional.ofNullable(counted.tests().get(id));
     Optional<CardRow> card = Optional.ofNullable(counted.cards().get(id));
     return new RegisterRow(
         id,
@@ -248,6 +262,9 @@ class Register {
         bridge.since(),
         bridge.version(),
         counted.madeBy().getOrDefault(id, ""),
+        tested.isPresent(),
+        tested.map(TestPlans.Standing::dueOn).orElse(null),
+        tested.map(TestPlans.Standing::failed).orElse(0),
         card.map(CardRow::revision).orElse(0));
   }
 

@@ -30,6 +30,7 @@ import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.sync.Disagreements;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.testplan.TestPlans;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.FailureMapper;
 import org.ysthmos.app.trace.TraceEnds;
@@ -67,6 +68,7 @@ class WatchController {
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param calendars those whose days off run out
+   * @param tests tests of bridges that are due, or failed the last time
    * @param bridges those that are live, but for those that were set up held and never ran
    * @param noRoom what is short on the disk; null if there is room
    * @param past how far the past is that a new demo gets; null where the time is the machine's
@@ -85,6 +87,7 @@ class WatchController {
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<EndingCalendars.EndingLine> calendars,
+      List<TestPlans.Waiting> tests,
       List<BridgeLine> bridges,
       @Schema(nullable = true) @Nullable NoRoom noRoom,
       @Schema(nullable = true) @Nullable Past past) {}
@@ -166,6 +169,7 @@ class WatchController {
   private final Disagreements disagreements;
   private final LastChecks checks;
   private final EndingCalendars calendars;
+  private final TestPlans tests;
   private final FailureMapper failures;
   private final TraceMapper traces;
   private final TraceQueue queue;
@@ -185,6 +189,7 @@ class WatchController {
       Disagreements disagreements,
       LastChecks checks,
       EndingCalendars calendars,
+      TestPlans tests,
       FailureMapper failures,
       TraceMapper traces,
       TraceQueue queue,
@@ -202,6 +207,7 @@ class WatchController {
     this.disagreements = disagreements;
     this.checks = checks;
     this.calendars = calendars;
+    this.tests = tests;
     this.failures = failures;
     this.traces = traces;
     this.queue = queue;
@@ -249,6 +255,7 @@ class WatchController {
         unreadable(),
         broken(backlog),
         calendars.lines(),
+        tests.waiting(),
         lines,
         room.shortage().map(one -> new NoRoom(one.since(), one.sentence())).orElse(null),
         clock.past().map(past -> new Past(past.from(), past.until())).orElse(null));

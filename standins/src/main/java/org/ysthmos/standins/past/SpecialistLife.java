@@ -37,6 +37,7 @@ final class SpecialistLife {
   static List<Happening> plan(Season season, Words words) {
     SpecialistLife life = new SpecialistLife(season);
     life.register(words);
+    words.all("tests").forEach(life::test);
     for (LocalDate day : season.dates()) {
       Instant afternoon = Season.at(day, 17, 10);
       if (Season.isWorkday(day) && afternoon.isBefore(season.end().minus(LEFT_OPEN))) {
@@ -92,6 +93,38 @@ final class SpecialistLife {
     card.put("owner", owned.get(1)).put("standIn", owned.get(2)).put("department", owned.get(3));
     card.put("judged", owned.get(4).isEmpty() ? null : owned.get(4));
     return card.put("basedOn", 0).toString();
+  }
+
+  /** What is tested of a bridge again and again, and how it went where somebody did. */
+  private void test(List<String> planned) {
+    String path = "/api/bridges/" + planned.getFirst() + "/tests";
+    LocalDate first =
+        season.end().atZone(Season.ZONE).toLocalDate().minusDays(Long.parseLong(planned.get(5)));
+    ObjectNode wish = JsonNodeFactory.instance.objectNode();
+    wish.put("what", planned.get(1)).put("how", planned.get(2)).put("owner", "");
+    wish.put("everyDays", planned.get(3).isEmpty() ? null : Integer.valueOf(planned.get(3)));
+    wish.put("rule", planned.get(4).isEmpty() ? null : planned.get(4));
+    wish.put("firstOn", first.toString()).put("basedOn", 0);
+    add(
+        season.begin().plus(Duration.ofMinutes(6)),
+        "a test of " + planned.getFirst() + " is planned",
+        hands -> {
+          JsonNode unused = hands.engine("POST", path, wish.toString());
+        });
+    if (!planned.get(6).isEmpty()) {
+      add(
+          Season.at(first, 15, 20),
+          planned.getFirst() + " is tested",
+          hands -> {
+            String id = hands.engine("GET", path, "").path(0).path("id").asText();
+            ObjectNode result = JsonNodeFactory.instance.objectNode().put("passed", true);
+            JsonNode unused =
+                hands.engine(
+                    "POST",
+                    path + "/" + id + "/results",
+                    result.put("words", planned.get(6)).toString());
+          });
+    }
   }
 
   /** Rounds that come meanwhile are made up for. */

@@ -1,0 +1,2 @@
+export { default as BridgeTests } from './BridgeTests.vue'
+export type { TestLine } from './api'
