@@ -20,6 +20,7 @@ import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.uses.Use;
 
 /**
  * Makes a bridge document into a version that can decide. Everything is type-checked against the
@@ -32,6 +33,7 @@ public final class BridgeCompiler {
   private final Catalog catalog;
   private final Problems problems;
   private final List<DocumentProblem> remarks = new ArrayList<>();
+  private final UseRecorder uses;
 
   private BridgeCompiler(
       DocumentNode document, BridgeDefinition definition, Catalog catalog, Problems problems) {
@@ -39,6 +41,7 @@ public final class BridgeCompiler {
     this.definition = definition;
     this.catalog = catalog;
     this.problems = problems;
+    this.uses = new UseRecorder(catalog);
   }
 
   /**
@@ -81,7 +84,6 @@ public final class BridgeCompiler {
     TwoWayCompiler compiler = new TwoWayCompiler(this, definition, shapes, catalog);
     CompiledTwoWay compiled = compiler.compile();
     problems.refuse();
-    BridgeScope.Uses uses = compiler.uses();
     return new BridgeVersion(
         definition,
         number,
@@ -96,8 +98,7 @@ public final class BridgeCompiler {
         new CompiledPlan.One(List.of(), Optional.empty()),
         List.of(),
         remarks,
-        uses.tables(),
-        uses.calendars(),
+        uses.uses(),
         Optional.empty(),
         Optional.of(compiled));
   }
@@ -113,11 +114,13 @@ public final class BridgeCompiler {
     CollectionShape source = foundSource.orElseThrow();
     CollectionShape target = foundTarget.orElseThrow();
     from.get("event").ifPresent(kinds -> kinds(source, kinds));
+    uses.collection(
+        from, definition.from().system(), definition.from().collection(), Use.How.HEARS);
     if (definition.to().changes() && !(definition.plan() instanceof TaskPlan.One)) {
       problems.add(to.problem("the record is one, so there is no list and no set of tasks"));
     }
     BridgeScope scope =
-        new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"));
+        new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"), uses);
     LookupCompiler lookups = new LookupCompiler(this, scope);
     definition.lookups().forEach(lookups::compile);
     calendarOfTimes(from, scope);
@@ -129,10 +132,10 @@ public final class BridgeCompiler {
             .flatMap(
                 rules ->
                     new ChoreCompiler(this, from.need(FromDocument.CHORES), scope).compile(rules));
-    Optional<CompiledCondition> when =
+    Optional<UseRecorder.Needing<CompiledCondition>> when =
         attempt(
             document.get("when").orElse(document),
-            () -> CompiledCondition.compile(definition.when(), scope));
+            () -> uses.needing(() -> CompiledCondition.compile(definition.when(), scope)));
     List<BoundField> match =
         document
             .get("match")
@@ -142,8 +145,6 @@ public final class BridgeCompiler {
     List<CompiledEffect> then = new EffectCompiler(this, definition, target, scope).compile(match);
     definition.duplicates().ifPresent(one -> compared(one.compare(), target));
     problems.refuse();
-    int lookupsBeforeWhen =
-        when.orElseThrow().reads().stream().mapToInt(BoundField::lookup).max().orElse(-1) + 1;
     return new BridgeVersion(
         definition,
         number,
@@ -152,14 +153,13 @@ public final class BridgeCompiler {
         scope.lookups(),
         scope.compiledValues(),
         scope.valueNames(),
-        when.orElseThrow(),
-        lookupsBeforeWhen,
+        when.orElseThrow().compiled(),
+        when.orElseThrow().lastLookup() + 1,
         match,
         plan.orElseThrow(),
         then,
         remarks,
-        scope.uses().tables(),
-        scope.uses().calendars(),
+        uses.uses(),
         chores,
         Optional.empty());
   }
@@ -198,6 +198,7 @@ public final class BridgeCompiler {
 
   private void compared(List<String> keys, CollectionShape target) {
     List<String> known = target.fields().stream().map(FieldShape::key).toList();
+    keys.forEach(key -> uses.fieldAt("duplicates", target, key, Use.How.READS));
     keys.stream()
         .filter(key -> !known.contains(key))
         .forEach(
@@ -277,6 +278,7 @@ public final class BridgeCompiler {
 
   /** Where something is made or changed: the shape of what can be written there. */
   Optional<CollectionShape> place(DocumentNode at, BridgeDefinition.To to) {
+    uses.collection(at, to.system(), to.collection(), Use.How.WRITES);
     Optional<CollectionShape> found = found(at, to.system(), to.collection());
     found.flatMap(shape -> unable(shape, to)).ifPresent(why -> problems.add(at.problem(why)));
     return found.map(CollectionShape::written);
@@ -326,6 +328,10 @@ public final class BridgeCompiler {
     return field;
   }
 
+  UseRecorder uses() {
+    return uses;
+  }
+
   DocumentNode document() {
     return document;
   }
@@ -346,7 +352,7 @@ public final class BridgeCompiler {
   /** Compiles something at a place; what is wrong with it is kept and the others go on. */
   <T> Optional<T> attempt(DocumentNode place, Supplier<T> compile) {
     try {
-      return Optional.of(compile.get());
+      return Optional.of(uses.at(place.path(), compile));
     } catch (Misfit misfit) {
       problems.add(place.nearest(misfit.path()).problem(misfit.message()));
       return Optional.empty();

@@ -10,7 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import java.util.TreeSet;
+import java.util.function.Supplier;
 import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.reading.Address;
@@ -31,6 +31,7 @@ import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.uses.Use;
 import org.ysthmos.core.value.ValueType;
 
 /** What the rules of one bridge can name, as far as it is compiled. */
@@ -47,22 +48,31 @@ final class BridgeScope implements Scope {
   private final List<String> valueNames;
   private final List<String> lookupNames;
   private final List<CompiledLookup> lookups;
-  private final SequencedMap<String, CompiledValue> compiledValues;
+  private final SequencedMap<String, NamedValue> compiledValues;
   private final Set<String> underWay;
   private final ItemKind item;
   private final boolean inSet;
   private final boolean afterTask;
-  private final Uses uses;
+  private final UseRecorder uses;
 
-  /** Ids of tables and calendars. */
-  record Uses(Set<String> tables, Set<String> calendars) {}
+  /**
+   * A value that the bridge names.
+   *
+   * @param lookup the last lookup that must be answered first, counted from 0; -1 if none need be
+   */
+  private record NamedValue(CompiledValue value, int lookup) {
+    static NamedValue of(UseRecorder uses, Supplier<CompiledValue> compile) {
+      UseRecorder.Needing<CompiledValue> needing = uses.needing(compile);
+      return new NamedValue(needing.compiled(), needing.lastLookup());
+    }
+  }
 
   /** What {@code item/…} means just now. */
   private sealed interface ItemKind {}
 
   private record NoItem() implements ItemKind {}
 
-  private record RecordItem(FieldShape list, int lookup) implements ItemKind {}
+  private record RecordItem(CollectionShape of, FieldShape list, int lookup) implements ItemKind {}
 
   private record ValueItem(ValueType type, String name) implements ItemKind {}
 
@@ -75,7 +85,8 @@ final class BridgeScope implements Scope {
       CollectionShape source,
       Catalog catalog,
       Collection<String> lookups,
-      Collection<String> values) {
+      Collection<String> values,
+      UseRecorder uses) {
     this(
         source,
         catalog,
@@ -88,7 +99,7 @@ final class BridgeScope implements Scope {
         new NoItem(),
         false,
         false,
-        new Uses(new TreeSet<>(), new TreeSet<>()));
+        uses);
   }
 
   private BridgeScope(
@@ -98,12 +109,12 @@ final class BridgeScope implements Scope {
       List<String> valueNames,
       List<String> lookupNames,
       List<CompiledLookup> lookups,
-      SequencedMap<String, CompiledValue> compiledValues,
+      SequencedMap<String, NamedValue> compiledValues,
       Set<String> underWay,
       ItemKind item,
       boolean inSet,
       boolean afterTask,
-      Uses uses) {
+      UseRecorder uses) {
     this.source = source;
     this.catalog = catalog;
     this.named = named;
@@ -168,7 +179,7 @@ final class BridgeScope implements Scope {
 
   /** The named values compiled so far, in the order of their places. */
   List<CompiledValue> compiledValues() {
-    return List.copyOf(compiledValues.sequencedValues());
+    return compiledValues.sequencedValues().stream().map(NamedValue::value).toList();
   }
 
   /** The names of the compiled values, in the order of their places. */
@@ -183,14 +194,20 @@ final class BridgeScope implements Scope {
           "“%s” is a %s and no list of records; use steps such as for-each on it instead"
               .formatted(list.address(), list.shape().type()));
     }
-    return with(new RecordItem(list.shape(), list.lookup()), inSet);
+    CollectionShape of = list.lookup() < 0 ? source : lookups.get(list.lookup()).shape();
+    return with(new RecordItem(of, list.shape(), list.lookup()), inSet);
   }
 
   @Override
   public BoundField bind(Address address) {
+    return uses.bound(bound(address));
+  }
+
+  private BoundField bound(Address address) {
     return switch (address.root()) {
       case "" -> {
         FieldShape shape = field(source.eventFields(), address, "that comes with the event");
+        uses.field(source, shape.key(), Use.How.READS);
         yield new BoundField(address, shape, "event", -1, new OfEvent(address.pointer(), shape));
       }
       case Address.EVENT -> attribute(address);
@@ -221,21 +238,25 @@ final class BridgeScope implements Scope {
     if (!named.containsKey(name)) {
       throw new Misfit("“" + address + "” cannot be used, since its own rule cannot be read");
     }
-    CompiledValue value = compiledValues.get(name);
+    NamedValue value = compiledValues.get(name);
     if (value == null) {
       if (!underWay.add(name)) {
         throw new Misfit("“values/" + name + "” is made from itself");
       }
       ValueRule rule = Objects.requireNonNull(named.get(name));
       // A named value is the same for all items, so it cannot name one.
-      value = RuleCompiler.value(rule, Optional.empty(), with(new NoItem(), false, false));
+      BridgeScope within = with(new NoItem(), false, false);
+      value =
+          uses.at(
+              "values/" + name,
+              () -> NamedValue.of(uses, () -> RuleCompiler.value(rule, Optional.empty(), within)));
       underWay.remove(name);
       compiledValues.put(name, value);
     }
     int place = List.copyOf(compiledValues.sequencedKeySet()).indexOf(name);
     return new BoundField(
         address,
-        FieldShape.of(name, name, value.gives()),
+        FieldShape.of(name, name, value.value().gives()),
         "bridge",
         value.lookup(),
         new OfNamed(place));
@@ -257,6 +278,7 @@ final class BridgeScope implements Scope {
       case RecordItem record -> {
         FieldShape shape =
             field(record.list().fields(), address, "of an item of " + record.list().name());
+        uses.fieldInList(record.of(), record.list(), shape.key());
         yield new BoundField(
             address, shape, "item", record.lookup(), new OfItem(address.pointer(), shape));
       }
@@ -287,6 +309,7 @@ final class BridgeScope implements Scope {
       CompiledLookup lookup = lookups.get(i);
       if (lookup.rule().name().equals(address.root())) {
         FieldShape shape = field(lookup.fields(), address, "of " + lookup.shape().name());
+        uses.field(lookup.shape(), shape.key(), Use.How.READS);
         return new BoundField(
             address,
             shape,
@@ -313,14 +336,9 @@ final class BridgeScope implements Scope {
                         "field " + of, key, fields.stream().map(FieldShape::key).toList())));
   }
 
-  /** The tables and calendars that rules named, whatever became of the rules. */
-  Uses uses() {
-    return uses;
-  }
-
   @Override
   public TableDefinition table(String id) {
-    uses.tables().add(id);
+    uses.table(id);
     return catalog
         .table(id)
         .orElseThrow(() -> new Misfit(Nearest.unknown("table", id, catalog.tables())));
@@ -328,7 +346,7 @@ final class BridgeScope implements Scope {
 
   @Override
   public WorkingCalendar calendar(String id) {
-    uses.calendars().add(id);
+    uses.calendar(id);
     return catalog
         .calendar(id)
         .orElseThrow(() -> new Misfit(Nearest.unknown("calendar", id, catalog.calendars())));

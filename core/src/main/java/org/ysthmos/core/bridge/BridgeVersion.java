@@ -3,6 +3,7 @@ package org.ysthmos.core.bridge;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.ysthmos.core.condition.CompiledCondition;
 import org.ysthmos.core.document.DocumentProblem;
@@ -10,6 +11,8 @@ import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.rule.CompiledValue;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.uses.Thing;
+import org.ysthmos.core.uses.Use;
 
 /**
  * A compiled bridge: functions and nothing to parse. Immutable and safe to share between threads.
@@ -19,8 +22,7 @@ import org.ysthmos.core.sync.Side;
  * @param valueNames their names, in the same order
  * @param lookupsBeforeWhen how many lookups must be answered before the condition can be asked; the
  *     others are spared where it is not met
- * @param tables the reference tables that its rules name
- * @param calendars the calendars that its rules name
+ * @param uses what its rules name outside of it, and where
  * @param remarks what a person should know before using it, each with its place in the document
  * @param chores how each record comes round where it begins, where they do
  * @param between what keeps two places alike, where it does
@@ -39,8 +41,7 @@ public record BridgeVersion(
     CompiledPlan plan,
     List<CompiledEffect> then,
     List<DocumentProblem> remarks,
-    Set<String> tables,
-    Set<String> calendars,
+    List<Use> uses,
     Optional<CompiledChores> chores,
     Optional<CompiledTwoWay> between) {
 
@@ -51,8 +52,7 @@ public record BridgeVersion(
     match = List.copyOf(match);
     then = List.copyOf(then);
     remarks = List.copyOf(remarks);
-    tables = Set.copyOf(tables);
-    calendars = Set.copyOf(calendars);
+    uses = List.copyOf(uses);
   }
 
   /** The same as it looks to an event of a collection, where it hears two. */
@@ -79,10 +79,27 @@ public record BridgeVersion(
         plan,
         then,
         remarks,
-        tables,
-        calendars,
+        uses,
         chores,
         between.map(both -> both.seenFrom(side)));
+  }
+
+  /** The reference tables that its rules name. */
+  public Set<String> tables() {
+    return named(Thing.Kind.TABLE);
+  }
+
+  /** The calendars that its rules name. */
+  public Set<String> calendars() {
+    return named(Thing.Kind.CALENDAR);
+  }
+
+  private Set<String> named(Thing.Kind kind) {
+    return uses.stream()
+        .map(Use::thing)
+        .filter(thing -> thing.kind() == kind)
+        .map(Thing::id)
+        .collect(Collectors.toUnmodifiableSet());
   }
 
   /** The systems that are asked while an event of it is decided. */

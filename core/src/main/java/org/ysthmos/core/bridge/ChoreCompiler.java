@@ -86,7 +86,11 @@ final class ChoreCompiler {
 
   private CompiledValue value(ValueRule rule, List<ValueType> types, Consumer<String> check) {
     ChoreDocument.constant(rule).ifPresent(text -> checked(text, check));
-    CompiledValue value = RuleCompiler.value(rule, Optional.of(types.getFirst()), scope);
+    UseRecorder.Needing<CompiledValue> needing =
+        compiler
+            .uses()
+            .needing(() -> RuleCompiler.value(rule, Optional.of(types.getFirst()), scope));
+    CompiledValue value = needing.compiled();
     if (!types.contains(value.gives())) {
       throw new Misfit(
           "a %s belongs here, and the rule gives a %s%s"
@@ -97,7 +101,7 @@ final class ChoreCompiler {
                       ? "; read it: read-day"
                       : ""));
     }
-    if (value.lookup() >= 0) {
+    if (needing.lastLookup() >= 0) {
       throw new Misfit("when a row comes round is said by the row alone, and by no lookup");
     }
     for (BoundField read : value.reads()) {

@@ -12,6 +12,7 @@ import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.RuleCompiler;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.uses.Use;
 
 /** Makes the field rules of one target into functions. */
 final class FieldCompiler {
@@ -58,6 +59,7 @@ final class FieldCompiler {
 
   private CompiledField one(FieldRule rule, BridgeScope within) {
     CompiledField field = RuleCompiler.field(rule, targetField(rule), within);
+    compiler.uses().field(target, rule.field(), Use.How.WRITES);
     boolean ofTheTask = field.reads().stream().anyMatch(read -> read.reader() instanceof OfMade);
     if (ofTheTask && rule.value().goesThroughSteps()) {
       throw new Misfit(

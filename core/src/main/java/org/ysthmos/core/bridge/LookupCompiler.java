@@ -12,6 +12,7 @@ import org.ysthmos.core.rule.RuleCompiler;
 import org.ysthmos.core.rule.ValueRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.uses.Use;
 import org.ysthmos.core.value.ValueType;
 
 /** Type-checks the second reads of a bridge and makes them into functions. */
@@ -36,6 +37,11 @@ final class LookupCompiler {
       return;
     }
     CollectionShape shape = found.get();
+    if (rule.origin() == LookupRule.Origin.TASKS) {
+      compiler.uses().bridge(place, rule.collection());
+    } else {
+      compiler.uses().collection(place, rule.system(), rule.collection(), Use.How.LOOKS_UP);
+    }
     List<FieldShape> fields =
         rule.origin() == LookupRule.Origin.EVENTS ? shape.eventFields() : shape.readFields();
     List<CompiledValue> by = new ArrayList<>();
@@ -103,7 +109,7 @@ final class LookupCompiler {
   }
 
   /** What a system can be asked by is for the system to say; all else is known here. */
-  private static String knownKey(
+  private String knownKey(
       String key, LookupRule.Origin origin, List<FieldShape> fields, CollectionShape shape) {
     return switch (origin) {
       case SYSTEM -> key;
@@ -127,13 +133,15 @@ final class LookupCompiler {
   }
 
   /** Received events are found by what came with them, so a key must be one of its fields. */
-  private static FieldShape eventKey(String key, List<FieldShape> fields, CollectionShape shape) {
-    return known(key, fields, "field that comes with the events of " + shape.name());
+  private FieldShape eventKey(String key, List<FieldShape> fields, CollectionShape shape) {
+    FieldShape field = known(key, fields, "field that comes with the events of " + shape.name());
+    compiler.uses().field(shape, field.key(), Use.How.READS);
+    return field;
   }
 
-  private static FieldShape ordering(
-      Pointer pointer, List<FieldShape> fields, CollectionShape shape) {
+  private FieldShape ordering(Pointer pointer, List<FieldShape> fields, CollectionShape shape) {
     FieldShape field = known(pointer.toString(), fields, "field of " + shape.name());
+    compiler.uses().field(shape, field.key(), Use.How.READS);
     if (!field.type().isSimple()) {
       throw new Misfit("“" + pointer + "” is a " + field.type() + " and gives no order");
     }

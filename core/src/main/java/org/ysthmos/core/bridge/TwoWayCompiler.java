@@ -29,6 +29,7 @@ import org.ysthmos.core.sync.Both;
 import org.ysthmos.core.sync.BothChanged;
 import org.ysthmos.core.sync.Direction;
 import org.ysthmos.core.sync.Side;
+import org.ysthmos.core.uses.Use;
 import org.ysthmos.core.value.Constant;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
@@ -68,35 +69,33 @@ final class TwoWayCompiler {
   }
 
   private BridgeScope scope(CollectionShape shape) {
-    return new BridgeScope(definition, whole(shape), catalog, Set.of(), Set.of());
+    return new BridgeScope(definition, whole(shape), catalog, Set.of(), Set.of(), compiler.uses());
   }
 
   /** The shape of a record that is read whole, each field under its address. */
   private static CollectionShape whole(CollectionShape shape) {
     Map<String, FieldShape> fields = new LinkedHashMap<>();
     for (FieldShape field : shape.fields()) {
-      String address =
-          field.key().startsWith("/") ? field.key() : new Pointer(List.of(field.key())).toString();
+      String address = addressOf(field.key());
       fields.put(address, field.withKey(address));
     }
     return shape.withEventFields(List.copyOf(fields.values()));
   }
 
-  /** The tables and calendars that the rules name. */
-  BridgeScope.Uses uses() {
-    BridgeScope.Uses uses = scopes.of(Side.LEFT).uses();
-    BridgeScope.Uses others = scopes.of(Side.RIGHT).uses();
-    Set<String> tables = new LinkedHashSet<>(uses.tables());
-    tables.addAll(others.tables());
-    Set<String> calendars = new LinkedHashSet<>(uses.calendars());
-    calendars.addAll(others.calendars());
-    return new BridgeScope.Uses(tables, calendars);
+  /** Where a field stands in a record that is read whole. */
+  static String addressOf(String key) {
+    return key.startsWith("/") ? key : new Pointer(List.of(key)).toString();
   }
 
   /** What is wrong is kept with the compiler; the result counts only if nothing is. */
   CompiledTwoWay compile() {
     for (Side side : Side.values()) {
       abilities(side);
+      place(side, Use.How.HEARS);
+      if (rule.place(side.across()).begins()
+          || rule.fields().stream().anyMatch(field -> goes(field, side))) {
+        place(side, Use.How.WRITES);
+      }
     }
     List<CompiledTwoWay.Field> fields = new ArrayList<>();
     for (TwoWay.Field field : rule.fields()) {
@@ -108,6 +107,11 @@ final class TwoWayCompiler {
       required(side);
     }
     return new CompiledTwoWay(rule, Side.LEFT, Both.by(this::place), fields);
+  }
+
+  private void place(Side side, Use.How how) {
+    TwoWay.Place place = rule.place(side);
+    compiler.uses().collection(at(side), place.system(), place.collection(), how);
   }
 
   private DocumentNode at(Side side) {
@@ -127,8 +131,10 @@ final class TwoWayCompiler {
 
   /** A condition that asks for more than comes with an event is asked once the task was read. */
   private Optional<CompiledCondition> early(Side side) {
+    // What it names is taken down with the condition itself.
     BridgeScope ofEvents =
-        new BridgeScope(definition, shapes.of(side), catalog, Set.of(), Set.of());
+        new BridgeScope(
+            definition, shapes.of(side), catalog, Set.of(), Set.of(), new UseRecorder(catalog));
     try {
       return Optional.of(CompiledCondition.compile(rule.place(side).when(), ofEvents));
     } catch (Misfit notAllComesWithIt) {
@@ -204,6 +210,12 @@ final class TwoWayCompiler {
                             "field of " + shape.name(),
                             at.key(),
                             known.stream().map(FieldShape::key).toList())));
+    if (isMadeWith(field, side.across())) {
+      compiler.uses().field(shape, one.key(), Use.How.READS);
+    }
+    if (written) {
+      compiler.uses().field(shape, one.key(), Use.How.WRITES);
+    }
     return new FieldOf(one, Part.FIELD, at.address());
   }
 

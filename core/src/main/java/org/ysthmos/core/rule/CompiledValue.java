@@ -22,11 +22,6 @@ public record CompiledValue(ValueRule rule, CompiledSource source, Chain chain) 
     return source.reads();
   }
 
-  /** The last lookup that must be answered first, counted from 0; -1 if none need be. */
-  public int lookup() {
-    return reads().stream().mapToInt(BoundField::lookup).max().orElse(-1);
-  }
-
   /** Whether nothing stands in any of the fields that it reads; false if it reads none. */
   public boolean readsNothing(Reading reading) {
     return !reads().isEmpty()

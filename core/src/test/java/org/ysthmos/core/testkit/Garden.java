@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.ysthmos.core.bridge.BridgeCompiler;
@@ -81,6 +83,11 @@ public final class Garden {
                   .target("description text", "link link", "labels list of text", "parent text")
                   .parent("parent"))
           .collect(Collectors.toMap(Draft::key, Draft::shape));
+
+  /** All collections, each as its system, a stroke and its id. */
+  public static final Set<String> PLACES =
+      Stream.concat(Stream.of("visitor-desk/hazard-reports"), SHAPES.keySet().stream())
+          .collect(Collectors.toCollection(TreeSet::new));
 
   public static final Map<String, ReferenceTable> TABLES =
       Map.of(
