@@ -29,21 +29,7 @@ public final class DraftJson {
    * @throws org.ysthmos.core.document.DocumentException if the text is no YAML
    */
   public static String of(String yaml) {
-    return tree(DocumentNode.parse(yaml)).toString();
-  }
-
-  private static JsonNode tree(DocumentNode node) {
-    if (node.isGroup()) {
-      ObjectNode group = JSON.createObjectNode();
-      node.group().forEach((key, inner) -> group.set(key, tree(inner)));
-      return group;
-    }
-    if (node.isList()) {
-      ArrayNode list = JSON.createArrayNode();
-      node.list().forEach(inner -> list.add(tree(inner)));
-      return list;
-    }
-    return JSON.getNodeFactory().textNode(node.text());
+    return DocumentNode.parse(yaml).json().toString();
   }
 
   /** A part of a document as its writer gives it, with every scalar as text. */
