@@ -58,7 +58,13 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
         }"
         >Watch</RouterLink
       >
-      <RouterLink to="/bridges" :class="within('/bridges')">Bridges</RouterLink>
+      <RouterLink
+        to="/bridges"
+        :class="{
+          'router-link-active': ['/bridges', '/hangs-on'].some((p) => route.path.startsWith(p)),
+        }"
+        >Bridges</RouterLink
+      >
       <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
       <RouterLink to="/pairs" :class="within('/pairs')">Pairs</RouterLink>
       <RouterLink to="/systems" :class="within('/systems')">Systems</RouterLink>

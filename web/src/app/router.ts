@@ -76,6 +76,12 @@ export const router = createRouter({
       meta: { title: 'Desk' },
     },
     {
+      path: '/hangs-on',
+      name: 'uses',
+      component: () => import('@/features/uses').then((m) => m.UsesPage),
+      meta: { title: 'What hangs on what' },
+    },
+    {
       path: '/tables',
       name: 'tables',
       component: () => import('@/features/tables').then((m) => m.TablesPage),

@@ -23,6 +23,7 @@ onMounted(() => {
   <div class="bridges">
     <div class="top">
       <h1>Bridges</h1>
+      <RouterLink class="hangs" :to="{ name: 'uses' }">What hangs on what</RouterLink>
       <button class="btn main" @click="beginning = true">New bridge…</button>
     </div>
     <NewBridge v-if="beginning" :bridges="data ?? []" @close="beginning = false" />
@@ -57,9 +58,12 @@ onMounted(() => {
 }
 .top {
   display: flex;
-  justify-content: space-between;
-  align-items: center;
+  gap: 16px;
+  align-items: baseline;
   margin-bottom: 8px;
+}
+.top .btn {
+  margin-left: auto;
 }
 .drafts {
   margin-top: 24px;

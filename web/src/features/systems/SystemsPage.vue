@@ -105,6 +105,12 @@ function rate(system: SystemView): string {
           :aria-label="`The document of ${system.name}`"
           >Its document</RouterLink
         >
+        <RouterLink
+          class="btn bare"
+          :to="{ name: 'uses', query: { kind: 'system', system: system.id } }"
+          :aria-label="`What hangs on ${system.name}`"
+          >What hangs on it</RouterLink
+        >
         <button
           class="btn"
           :disabled="busy !== ''"

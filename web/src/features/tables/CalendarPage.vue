@@ -132,6 +132,9 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     <span class="mid mono">{{ id }}</span>
     <span class="gap"></span>
     <span v-if="said" class="mid" role="status">{{ said }}</span>
+    <RouterLink class="btn bare" :to="{ name: 'uses', query: { kind: 'calendar', id } }"
+      >What hangs on it</RouterLink
+    >
     <button class="btn" @click="file?.click()">Holidays from a file…</button>
     <input
       ref="file"

@@ -116,6 +116,9 @@ function addAsked(keys: string[]) {
     <span class="mid mono">{{ id }}</span>
     <span class="gap"></span>
     <span v-if="said" class="mid" role="status">{{ said }}</span>
+    <RouterLink class="btn bare" :to="{ name: 'uses', query: { kind: 'table', id } }"
+      >What hangs on it</RouterLink
+    >
     <button class="btn" @click="file?.click()">Fill from a file…</button>
     <input
       ref="file"

@@ -70,7 +70,7 @@ describe('the tests of a bridge', () => {
     await what!.setValue('A mail without a date')
     await mounted.findAll('dialog select')[1]!.setValue('rule')
     const fields = mounted.findAll('dialog input')
-    await fields[2]!.setValue('every first Monday')
+    await fields[2]!.setValue('the first Monday of each month')
     await mounted.find('dialog form').trigger('submit')
     await flushPromises()
     expect(plan).toHaveBeenCalledWith('school-visit', {
@@ -78,7 +78,7 @@ describe('the tests of a bridge', () => {
       how: 'BY_HAND',
       owner: '',
       everyDays: null,
-      rule: 'every first Monday',
+      rule: 'the first Monday of each month',
       firstOn: '2026-11-28',
       basedOn: 0,
     })

@@ -2,6 +2,7 @@ package org.ysthmos.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 
 /** What one does who looks after many bridges, and who is asked about them. */
@@ -71,5 +72,70 @@ class RegisterPersonIT extends InBrowser {
     assertThat(page.getByText("1 note that is over")).isVisible();
     page.getByText("1 note that is over").click();
     assertThat(button("It holds again")).isVisible();
+  }
+
+  /** What breaks if a system is left, found from the system, by keyboard. */
+  @Test
+  void whatHangsOnASystemIsFoundFromIt() {
+    page.navigate(together.appAddress() + "/systems");
+    link("What hangs on Visitor Desk").focus();
+    page.keyboard().press("Enter");
+    page.waitForURL(url -> url.endsWith("/hangs-on?kind=system&system=visitor-desk"));
+    assertThat(page.getByRole(AriaRole.HEADING).getByText("If we leave Visitor Desk")).isVisible();
+    assertThat(page.locator("article"))
+        .containsText("something that tells when a report is created or changed");
+    checkAround(page, "what hangs on a system");
+    page.getByLabel("System").selectOption("Works Ledger");
+    assertThat(page.locator("table.uses tbody tr").first()).containsText("Climate ticket");
+    page.getByLabel("Kind of thing").selectOption("the person");
+    page.getByLabel("What the person is called").fill("Paths crew");
+    page.keyboard().press("Enter");
+    assertThat(page.locator("table.uses")).containsText("rule Given to");
+  }
+
+  /** A field that is called otherwise is followed by the rules that read it, as drafts. */
+  @Test
+  void aFieldThatIsCalledOtherwiseGivesDrafts() {
+    page.navigate(
+        together.appAddress()
+            + "/hangs-on?kind=system&system=visitor-desk&collection=hazard-reports");
+    page.getByLabel("Field").selectOption("/answers/danger");
+    assertThat(page.locator("table.uses tbody tr"))
+        .hasText("Hazard reportreadsonly when; Priority");
+    page.getByLabel("its key from then on").fill("/answers/risk");
+    page.keyboard().press("Enter");
+    button("Keep a draft of it").focus();
+    checkAround(page, "a field that is called otherwise");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("1 draft is kept.")).isVisible();
+    page.getByLabel("If it is called otherwise").getByText("Hazard report").click();
+    page.waitForURL(url -> url.endsWith("/bridges/hazard-to-grounds/desk"));
+    assertThat(page.locator("body")).containsText("/answers/risk");
+  }
+
+  /** A test is planned, is due at once, stands on Watch, and is said to have passed. */
+  @Test
+  void aTestThatIsDueStandsOnWatchUntilItPassed() {
+    page.navigate(together.appAddress() + "/bridges/hazard-to-grounds");
+    button("Plan a test…").focus();
+    page.keyboard().press("Enter");
+    page.getByLabel("What is tested").fill("A report without a place");
+    page.keyboard().press("Enter");
+    assertThat(page.getByText("Never tested so far.")).isVisible();
+    page.navigate(together.appAddress() + "/watch");
+    assertThat(page.getByText("the test “A report without a place” is due")).isVisible();
+    checkAround(page, "Watch with a test that is due");
+    link("See the test").focus();
+    page.keyboard().press("Enter");
+    button("Say how it went…").focus();
+    page.keyboard().press("Enter");
+    page.getByLabel("yes").check();
+    page.getByLabel("What was seen").fill("It fails with its reason");
+    button("Keep").click();
+    assertThat(page.getByText("version 1: It fails with its reason")).isVisible();
+    checkAround(page, "a bridge with a test");
+    page.navigate(together.appAddress() + "/watch");
+    assertThat(page.getByText("Live bridges")).isVisible();
+    assertThat(page.getByText("A report without a place")).hasCount(0);
   }
 }

@@ -17,7 +17,7 @@ import org.ysthmos.core.table.ReferenceTable;
 
 /** Where a name of a directory is used: by which rule as it stands, and in which row of a table. */
 @Component
-class NameUses {
+public class NameUses {
 
   /**
    * A rule or a row.
@@ -25,10 +25,10 @@ class NameUses {
    * @param bridge the id of the bridge whose rule it is, or whose rule asks the table
    * @param name what people call that bridge
    */
-  record UseView(String bridge, String name, String what) {}
+  public record UseView(String bridge, String name, String what) {}
 
   /** A key of a directory of a system. */
-  record Key(String system, String directory, String key) {}
+  public record Key(String system, String directory, String key) {}
 
   private final Bridges bridges;
   private final Tables tables;
@@ -38,7 +38,7 @@ class NameUses {
     this.tables = tables;
   }
 
-  List<UseView> of(Key key) {
+  public List<UseView> of(Key key) {
     List<UseView> uses = new ArrayList<>();
     for (Bridges.Live live : bridges.live()) {
       BridgeVersion version = live.version();

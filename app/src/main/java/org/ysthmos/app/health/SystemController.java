@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -22,11 +21,12 @@ import org.ysthmos.app.system.Directories;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
-import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.load.RateLimiter;
 import org.ysthmos.core.shape.ShapeChange;
+import org.ysthmos.core.uses.Thing;
 
 /** The connected systems, what can be done with them, and whether they answer. */
 @RestController
@@ -198,8 +198,9 @@ class SystemController {
         cannot(collection),
         collection.makes() ? collection.promise().words() : "",
         bridges.live().stream()
-            .map(live -> live.version().definition())
-            .filter(bridge -> uses(bridge, system, id))
+            .map(Bridges.Live::version)
+            .filter(bridge -> bridge.names(Thing.collection(system, id)))
+            .map(BridgeVersion::definition)
             .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
             .toList(),
         looked.map(Health.Looked::at).orElse(null),
@@ -214,19 +215,11 @@ class SystemController {
         change.field().key(),
         change.words(),
         bridges.live().stream()
-            .filter(live -> uses(live.version().definition(), system, id))
-            .filter(live -> reads(live.document(), change.field().key()))
-            .map(live -> live.version().definition())
+            .map(Bridges.Live::version)
+            .filter(bridge -> bridge.names(Thing.field(system, id, change.field().key())))
+            .map(BridgeVersion::definition)
             .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
             .toList());
-  }
-
-  /** Addresses are written out in a document: alone, or behind the name of a lookup. */
-  private static boolean reads(String document, String address) {
-    return Pattern.compile(
-            "(?<![\\w/])(?:[a-z][a-z0-9-]*)?" + Pattern.quote(address) + "(?![\\w/-])")
-        .matcher(document)
-        .find();
   }
 
   private static List<String> can(SystemCollection collection) {
@@ -274,13 +267,5 @@ class SystemController {
       cannot.add("take one away");
     }
     return cannot;
-  }
-
-  private static boolean uses(BridgeDefinition bridge, String system, String collection) {
-    return (bridge.from().system().equals(system) && bridge.from().collection().equals(collection))
-        || (bridge.to().system().equals(system) && bridge.to().collection().equals(collection))
-        || bridge.lookups().stream()
-            .anyMatch(
-                lookup -> lookup.system().equals(system) && lookup.collection().equals(collection));
   }
 }

@@ -128,12 +128,6 @@ interface TestPlanMapper {
   @Select("SELECT COUNT(*) FROM test_result WHERE plan_id = #{plan}")
   int countResults(@Param("plan") long plan);
 
-  /** Who owns a bridge. */
-  record OwnerRow(String bridgeId, String owner) {}
-
-  @Select("SELECT bridge_id, owner FROM bridge_card WHERE owner <> ''")
-  List<OwnerRow> owners();
-
   /** The newest of each plan that counts. */
   @Select(
       "SELECT "

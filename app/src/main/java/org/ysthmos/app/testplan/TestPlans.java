@@ -18,11 +18,11 @@ import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.desk.sample.SampleWorld;
 import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.problem.ApiProblem;
-import org.ysthmos.app.testplan.TestPlanMapper.OwnerRow;
 import org.ysthmos.app.testplan.TestPlanMapper.PlanRow;
 import org.ysthmos.app.testplan.TestPlanMapper.ResultRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
+import org.ysthmos.app.who.OwnerMapper;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.testplan.TestRhythm;
 
@@ -64,6 +64,7 @@ public class TestPlans {
   public record Standing(@Nullable LocalDate dueOn, int failed) {}
 
   private final TestPlanMapper mapper;
+  private final OwnerMapper owners;
   private final Bridges bridges;
   private final Examples examples;
   private final SampleWorld world;
@@ -72,12 +73,14 @@ public class TestPlans {
 
   TestPlans(
       TestPlanMapper mapper,
+      OwnerMapper owners,
       Bridges bridges,
       Examples examples,
       SampleWorld world,
       AppClock clock,
       Settings settings) {
     this.mapper = mapper;
+    this.owners = owners;
     this.bridges = bridges;
     this.examples = examples;
     this.world = world;
@@ -92,8 +95,7 @@ public class TestPlans {
   /** Tests that are due or failed, of bridges that are at work, the longest due first. */
   public List<Waiting> waiting() {
     Map<Long, ResultRow> newest = newest();
-    Map<String, String> owners =
-        mapper.owners().stream().collect(Collectors.toMap(OwnerRow::bridgeId, OwnerRow::owner));
+    Map<String, String> owned = owners.byBridge();
     LocalDate today = today();
     return mapper.all().stream()
         .filter(plan -> isAtWork(plan.bridgeId()))
@@ -101,9 +103,7 @@ public class TestPlans {
             plan ->
                 waiting(
                     plan,
-                    plan.owner().isEmpty()
-                        ? owners.getOrDefault(plan.bridgeId(), "")
-                        : plan.owner(),
+                    plan.owner().isEmpty() ? owned.getOrDefault(plan.bridgeId(), "") : plan.owner(),
                     Optional.ofNullable(newest.get(plan.id())),
                     today))
         .filter(one -> one.dueOn() != null || one.failedOn() != null)

@@ -102,6 +102,11 @@ public record BridgeVersion(
         .collect(Collectors.toUnmodifiableSet());
   }
 
+  /** Whether any of its rules names a thing. */
+  public boolean names(Thing thing) {
+    return uses.stream().anyMatch(use -> use.thing().equals(thing));
+  }
+
   /** The systems that are asked while an event of it is decided. */
   public List<String> asked() {
     Stream<String> lookedUp =

@@ -23,7 +23,7 @@ public final class PlaceWords {
       case "to" -> parts.size() > 1 ? "which record is changed" : "where it writes";
       case "when" -> "only when";
       case "match" -> "the same thing";
-      case "lookups" -> "looked up: " + plain(name);
+      case "lookups" -> "the lookup " + plain(name);
       case "values" -> "the value " + plain(name);
       case "for-each" -> "one for each";
       case "set" -> inSet(bridge, parts);

@@ -1,0 +1,1 @@
+export { default as UsesPage } from './UsesPage.vue'
