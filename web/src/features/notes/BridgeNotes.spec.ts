@@ -18,6 +18,7 @@ const note = (id: number, part: Partial<Note> = {}): Note => ({
   writtenAt: '2026-11-24T10:00:00Z',
   writtenBy: 'person',
   overSince: null,
+  pictures: [],
   before: [],
   ...part,
 })

@@ -6,7 +6,9 @@ import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import NoteDialog from './NoteDialog.vue'
+import NotePictures from './NotePictures.vue'
 import NoteWords from './NoteWords.vue'
+import PictureDialog from './PictureDialog.vue'
 import { changeNote, readNotes, type Note } from './api'
 
 /** What people wrote down about a bridge: known troubles first, and what is over behind a fold. */
@@ -26,11 +28,17 @@ const open = computed(() =>
 const over = computed(() => (data.value ?? []).filter((note) => note.overSince))
 /** The note that is written anew; null for a new one. */
 const writing = ref<{ note: Note | null } | null>(null)
+/** The note that gets a picture. */
+const picturing = ref<Note | null>(null)
 const { busy, error: refused, during } = useActing()
 
 function kept(notes: Note[]) {
   data.value = notes
   writing.value = null
+}
+async function pictured() {
+  picturing.value = null
+  await load()
 }
 const end = (note: Note, isOver: boolean) =>
   during(async () => {
@@ -56,9 +64,11 @@ const end = (note: Note, isOver: boolean) =>
           <b v-if="note.kind === 'TROUBLE'">Known trouble: </b>
           <NoteWords :words="note.words" :link="note.link" />
         </p>
+        <NotePictures :bridge="id" :note="note" @changed="load" />
         <p class="mid acts">
           {{ dayAndTime(note.writtenAt, now, zone) }} by a {{ note.writtenBy }}
           <button class="btn bare" @click="writing = { note }">Write anew…</button>
+          <button class="btn bare" @click="picturing = note">Add a picture…</button>
           <button class="btn bare" :disabled="busy" @click="end(note, true)">It is over</button>
         </p>
         <details v-if="note.before.length">
@@ -80,6 +90,13 @@ const end = (note: Note, isOver: boolean) =>
         <button class="btn bare" :disabled="busy" @click="end(note, false)">It holds again</button>
       </p>
     </details>
+    <PictureDialog
+      v-if="picturing"
+      :bridge="id"
+      :note="picturing.id"
+      @close="picturing = null"
+      @added="pictured"
+    />
     <NoteDialog
       v-if="writing"
       :bridge="id"

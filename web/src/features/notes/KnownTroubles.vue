@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
+import NotePictures from './NotePictures.vue'
 import NoteWords from './NoteWords.vue'
 import { readNotes } from './api'
 
@@ -18,8 +19,9 @@ const troubles = computed(() =>
 </script>
 
 <template>
-  <p v-for="note in troubles" :key="note.id" class="note held" role="note">
+  <div v-for="note in troubles" :key="note.id" class="note held" role="note">
     Known trouble of {{ name ?? 'this bridge' }}:
     <NoteWords :words="note.words" :link="note.link" />
-  </p>
+    <NotePictures :bridge="bridge" :note="note" fixed />
+  </div>
 </template>

@@ -15,7 +15,8 @@ export class ProblemError extends Error {
 /** What a browser sends while a page closes is bounded (Fetch standard: 64 KiB in all). */
 const MOST_WHILE_CLOSING = 60_000
 
-function small(body: string | undefined): boolean {
+function small(body: string | Blob | undefined): boolean {
+  if (body instanceof Blob) return body.size <= MOST_WHILE_CLOSING
   return body === undefined || new TextEncoder().encode(body).length <= MOST_WHILE_CLOSING
 }
 
@@ -26,7 +27,8 @@ async function call<T>(
   body?: unknown,
   type = 'application/json',
 ): Promise<T> {
-  const sent = typeof body === 'string' || body === undefined ? body : JSON.stringify(body)
+  const isReady = typeof body === 'string' || body === undefined || body instanceof Blob
+  const sent = isReady ? body : JSON.stringify(body)
   let response: Response
   try {
     response = await fetch(path, {

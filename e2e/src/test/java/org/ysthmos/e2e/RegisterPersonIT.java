@@ -2,7 +2,9 @@ package org.ysthmos.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
 import org.junit.jupiter.api.Test;
 
 /** What one does who looks after many bridges, and who is asked about them. */
@@ -58,6 +60,15 @@ class RegisterPersonIT extends InBrowser {
     page.keyboard().press("Enter");
     assertThat(page.getByText("Known trouble:")).isVisible();
     assertThat(link("garden.example/wiki/days")).isVisible();
+    button("Add a picture…").focus();
+    page.keyboard().press("Enter");
+    page.getByLabel("The picture: choose a file, or paste one here")
+        .setInputFiles(new FilePayload("mail.png", "image/png", page.screenshot()));
+    page.getByLabel("What it shows").fill("A mail without a day");
+    page.keyboard().press("Enter");
+    Locator picture = page.getByAltText("A mail without a day");
+    assertThat(picture).hasJSProperty("complete", true);
+    assertThat(picture).not().hasJSProperty("naturalWidth", 0);
     checkAround(page, "a bridge with a note");
 
     visitorReports("Moss on the steps", "last week");
@@ -101,7 +112,7 @@ class RegisterPersonIT extends InBrowser {
             + "/hangs-on?kind=system&system=visitor-desk&collection=hazard-reports");
     page.getByLabel("Field").selectOption("/answers/danger");
     assertThat(page.locator("table.uses tbody tr"))
-        .hasText("Hazard reportreadsonly when; Priority");
+        .hasText("Hazard reportreads only when; Priority");
     page.getByLabel("its key from then on").fill("/answers/risk");
     page.keyboard().press("Enter");
     button("Keep a draft of it").focus();

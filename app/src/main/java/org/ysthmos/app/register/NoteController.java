@@ -24,6 +24,7 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.register.NoteMapper.BeforeRow;
 import org.ysthmos.app.register.NoteMapper.Kind;
 import org.ysthmos.app.register.NoteMapper.NoteRow;
+import org.ysthmos.app.register.PictureMapper.PictureRow;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 
@@ -39,10 +40,18 @@ class NoteController {
   record NoteBefore(String words, String link, Instant writtenAt, String writtenBy) {}
 
   /**
+   * A picture of a note, which stands under the note's own path.
+   *
+   * @param shows in words what can be seen
+   */
+  record NotePicture(long id, String shows) {}
+
+  /**
    * A note.
    *
    * @param link where it leads; empty if nowhere
    * @param overSince since when it does not hold any more; null while it does
+   * @param pictures in the order in which they were added
    * @param before what it said before, the newest first
    */
   record NoteView(
@@ -54,6 +63,7 @@ class NoteController {
       Instant writtenAt,
       String writtenBy,
       @Schema(nullable = true) @Nullable Instant overSince,
+      List<NotePicture> pictures,
       List<NoteBefore> before) {}
 
   /**
@@ -65,13 +75,19 @@ class NoteController {
   record NoteWish(Kind kind, String words, String link, boolean over, int basedOn) {}
 
   private final NoteMapper mapper;
+  private final PictureMapper pictures;
   private final TransactionTemplate transaction;
   private final LiveFeed feed;
   private final AppClock clock;
 
   NoteController(
-      NoteMapper mapper, TransactionTemplate transaction, LiveFeed feed, AppClock clock) {
+      NoteMapper mapper,
+      PictureMapper pictures,
+      TransactionTemplate transaction,
+      LiveFeed feed,
+      AppClock clock) {
     this.mapper = mapper;
+    this.pictures = pictures;
     this.transaction = transaction;
     this.feed = feed;
     this.clock = clock;
@@ -90,6 +106,13 @@ class NoteController {
                             new NoteBefore(
                                 row.words(), row.link(), row.writtenAt(), row.writtenBy()),
                         Collectors.toList())));
+    Map<Long, List<NotePicture>> shown =
+        pictures.of(bridge).stream()
+            .collect(
+                Collectors.groupingBy(
+                    PictureRow::noteId,
+                    Collectors.mapping(
+                        row -> new NotePicture(row.id(), row.shows()), Collectors.toList())));
     return mapper.of(bridge).stream()
         .map(
             row ->
@@ -102,6 +125,7 @@ class NoteController {
                     row.writtenAt(),
                     row.writtenBy(),
                     row.overSince(),
+                    shown.getOrDefault(row.id(), List.of()),
                     before.getOrDefault(row.id(), List.of())))
         .toList();
   }
