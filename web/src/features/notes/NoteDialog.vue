@@ -65,10 +65,3 @@ const keep = () =>
     </template>
   </OverDialog>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  gap: 10px;
-}
-</style>

@@ -60,10 +60,3 @@ async function add() {
     </template>
   </OverDialog>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  gap: 10px;
-}
-</style>

@@ -28,7 +28,7 @@ async function say() {
 
 <template>
   <OverDialog :title="`Whose “${row.name}” is`" @close="emit('close')">
-    <form id="card" class="card" @submit.prevent="say">
+    <form id="card" class="fields" @submit.prevent="say">
       <label class="asked"
         ><span>Owner, who is asked about it</span>
         <input v-model="owner" class="in" maxlength="200" list="known-owners" autofocus
@@ -63,10 +63,3 @@ async function say() {
     </template>
   </OverDialog>
 </template>
-
-<style scoped>
-.card {
-  display: grid;
-  gap: 10px;
-}
-</style>

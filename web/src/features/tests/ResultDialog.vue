@@ -53,10 +53,6 @@ const keep = () =>
 </template>
 
 <style scoped>
-.fields {
-  display: grid;
-  gap: 10px;
-}
 fieldset {
   border: 0;
   margin: 0;

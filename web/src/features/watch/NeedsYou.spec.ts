@@ -4,6 +4,7 @@ import { useSession } from '@/shared/composables/session'
 import NeedsYou from './NeedsYou.vue'
 import type { Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
+import type { TestLine } from '@/features/tests'
 import type { BridgeLine } from './api'
 
 useSession().zone.value = 'Europe/Lisbon'
@@ -182,5 +183,34 @@ describe('what needs a person', () => {
       name: 'full-check',
       params: { id: 'works' },
     })
+  })
+
+  it('tells of tests that are due or failed, and of many but the first', () => {
+    const due: TestLine = {
+      bridge: 'works',
+      name: 'Works',
+      what: 'A job without an owner',
+      owner: 'Ida',
+      dueOn: '2026-11-20',
+      failedOn: null,
+      words: '',
+    }
+    const failed: TestLine = {
+      ...due,
+      owner: '',
+      dueOn: null,
+      failedOn: '2026-11-21',
+      words: 'A day early',
+    }
+    const shown = (tests: TestLine[]) =>
+      mount(NeedsYou, {
+        props: { incidents: [], bridges: [], troubles: [], tests },
+        global: { stubs: { RouterLink: RouterLinkStub } },
+      }).text()
+    expect(shown([due])).toContain('the test “A job without an owner” is due Ida tests it.')
+    expect(shown([due])).toContain('since 20 November 2026')
+    expect(shown([failed])).toContain('failed on 21 November 2026 Nobody is said to test it.')
+    expect(shown([failed])).toContain('A day early')
+    expect(shown(Array.from({ length: 6 }, () => due))).toContain('1 test more is due or failed')
   })
 })

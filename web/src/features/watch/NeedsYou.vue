@@ -66,6 +66,9 @@ const held = computed(() =>
 )
 const { now, zone } = useSession()
 
+/** So many tests leave room for the bridges below. */
+const MOST_TESTS = 5
+
 /** What of a calendar ends, and when. */
 function endOf(one: EndingLine): string {
   const year = one.last.slice(0, 4)
@@ -238,7 +241,7 @@ const more = computed(() => props.inAll - props.incidents.length)
           >See what differs</RouterLink
         >
       </li>
-      <li v-for="(one, i) in tests" :key="`test ${i}`">
+      <li v-for="(one, i) in tests.slice(0, MOST_TESTS)" :key="`test ${i}`">
         <VerdictMark :kind="one.failedOn ? 'FAILED' : 'HELD'" />
         <p>
           <b>{{ one.name }}</b>: the test “{{ one.what }}”
@@ -252,6 +255,19 @@ const more = computed(() => props.inAll - props.incidents.length)
         <span v-else></span>
         <RouterLink class="btn" :to="{ name: 'bridge', params: { id: one.bridge }, hash: '#tests' }"
           >See the test</RouterLink
+        >
+      </li>
+      <li v-if="tests.length > MOST_TESTS">
+        <VerdictMark kind="HELD" />
+        <p>
+          <b>{{ counted(tests.length - MOST_TESTS, 'test') }} more</b>
+          {{ tests.length === MOST_TESTS + 1 ? 'is' : 'are' }} due or failed
+        </p>
+        <span></span>
+        <RouterLink
+          class="btn"
+          :to="{ name: 'bridges', query: { sort: 'tests', columns: 'owner,measured,tests' } }"
+          >See all that are due</RouterLink
         >
       </li>
       <li v-if="twice">

@@ -26,6 +26,7 @@ import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.load.RateLimiter;
 import org.ysthmos.core.shape.ShapeChange;
+import org.ysthmos.core.text.Nouns;
 import org.ysthmos.core.uses.Thing;
 
 /** The connected systems, what can be done with them, and whether they answer. */
@@ -235,7 +236,7 @@ class SystemController {
     for (List<String> keys : collection.findsBy()) {
       can.add("finds by " + String.join(" and ", keys));
     }
-    String record = Words.withArticle(collection.shape().recordWord());
+    String record = Nouns.withArticle(collection.shape().recordWord());
     if (collection.makes()) {
       can.add("makes " + record);
     }
@@ -256,7 +257,7 @@ class SystemController {
     if (collection.findsBy().isEmpty()) {
       cannot.add("find one by a key");
     }
-    String record = Words.withArticle(collection.shape().recordWord());
+    String record = Nouns.withArticle(collection.shape().recordWord());
     if (!collection.makes()) {
       cannot.add("make " + record);
     }

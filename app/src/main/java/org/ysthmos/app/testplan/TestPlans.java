@@ -1,5 +1,6 @@
 package org.ysthmos.app.testplan;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -51,8 +52,8 @@ public class TestPlans {
       String name,
       String what,
       String owner,
-      @Nullable LocalDate dueOn,
-      @Nullable LocalDate failedOn,
+      @Schema(nullable = true) @Nullable LocalDate dueOn,
+      @Schema(nullable = true) @Nullable LocalDate failedOn,
       String words) {}
 
   /**

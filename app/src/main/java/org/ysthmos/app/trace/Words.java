@@ -30,12 +30,6 @@ public final class Words {
     return text.isEmpty() ? "" : Character.toUpperCase(text.charAt(0)) + text.substring(1);
   }
 
-  /** A noun with its article, by its first letter: {@code a task}, {@code an exhibition}. */
-  public static String withArticle(String noun) {
-    boolean open = !noun.isEmpty() && "aeiou".indexOf(Character.toLowerCase(noun.charAt(0))) >= 0;
-    return (open ? "an " : "a ") + noun;
-  }
-
   /** The text, cut with an ellipsis where it is longer than the column that takes it. */
   public static String limited(String text, int longest) {
     return text.length() <= longest ? text : text.substring(0, longest - 1) + "…";

@@ -12,6 +12,7 @@ import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.text.Nouns;
 import org.ysthmos.core.uses.Use.How;
 
 /**
@@ -100,7 +101,7 @@ public record Need(
   }
 
   private static String what(BridgeVersion bridge, CollectionShape shape, How how) {
-    String record = withArticle(shape.recordWord());
+    String record = Nouns.withArticle(shape.recordWord());
     return switch (how) {
       case HEARS ->
           "something that tells when %s is %s"
@@ -153,7 +154,7 @@ public record Need(
         .map(
             field -> {
               StringBuilder words = new StringBuilder(field.name()).append(", ");
-              words.append(withArticle(field.type().toString()));
+              words.append(Nouns.withArticle(field.type().toString()));
               if (written) {
                 field.longest().ifPresent(most -> words.append(" of at most ").append(most));
                 words.append(field.required() ? ", without which none is made" : "");
@@ -179,10 +180,5 @@ public record Need(
         .flatMap(field -> list < 0 ? Stream.of(field) : field.fields().stream())
         .filter(field -> list < 0 || field.key().equals(key.substring(list + 2)))
         .findFirst();
-  }
-
-  private static String withArticle(String noun) {
-    boolean open = !noun.isEmpty() && "aeiou".indexOf(Character.toLowerCase(noun.charAt(0))) >= 0;
-    return (open ? "an " : "a ") + noun;
   }
 }
