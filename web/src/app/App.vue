@@ -7,7 +7,9 @@ import { clockText, placeName } from '@/shared/format/time'
 
 const router = useRouter()
 const route = useRoute()
-const within = (place: string) => ({ 'router-link-active': route.path.startsWith(place) })
+const within = (...places: string[]) => ({
+  'router-link-active': places.some((place) => route.path.startsWith(place)),
+})
 const { zone, now, failed, load } = useSession()
 const { connected } = useLive()
 const text = ref('')
@@ -51,30 +53,12 @@ onUnmounted(() => window.removeEventListener('keydown', focusFind))
       Ysthmos
     </RouterLink>
     <nav aria-label="Places">
-      <RouterLink
-        to="/watch"
-        :class="{
-          'router-link-active': ['/watch', '/to-come'].some((p) => route.path.startsWith(p)),
-        }"
-        >Watch</RouterLink
-      >
-      <RouterLink
-        to="/bridges"
-        :class="{
-          'router-link-active': ['/bridges', '/hangs-on'].some((p) => route.path.startsWith(p)),
-        }"
-        >Bridges</RouterLink
-      >
-      <RouterLink to="/traces" :class="within('/traces')">Traces</RouterLink>
+      <RouterLink to="/watch" :class="within('/watch', '/to-come')">Watch</RouterLink>
+      <RouterLink to="/bridges" :class="within('/bridges', '/hangs-on')">Bridges</RouterLink>
+      <RouterLink to="/traces" :class="within('/traces', '/where')">Traces</RouterLink>
       <RouterLink to="/pairs" :class="within('/pairs')">Pairs</RouterLink>
       <RouterLink to="/systems" :class="within('/systems')">Systems</RouterLink>
-      <RouterLink
-        to="/tables"
-        :class="{
-          'router-link-active': ['/tables', '/calendars'].some((p) => route.path.startsWith(p)),
-        }"
-        >Tables</RouterLink
-      >
+      <RouterLink to="/tables" :class="within('/tables', '/calendars')">Tables</RouterLink>
     </nav>
     <form class="find" role="search" @submit.prevent="search">
       <input

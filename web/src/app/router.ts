@@ -76,6 +76,12 @@ export const router = createRouter({
       meta: { title: 'Desk' },
     },
     {
+      path: '/where',
+      name: 'where',
+      component: () => import('@/features/where').then((m) => m.WherePage),
+      meta: { title: 'Where is it?' },
+    },
+    {
       path: '/hangs-on',
       name: 'uses',
       component: () => import('@/features/uses').then((m) => m.UsesPage),

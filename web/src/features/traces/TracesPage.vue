@@ -107,6 +107,9 @@ onMounted(async () => {
         @clear="set({ text: '' })"
       />
       <button class="btn" type="submit">Find</button>
+      <RouterLink class="btn bare" :to="{ name: 'where', query: text.trim() ? { text } : {} }"
+        >Where is it?</RouterLink
+      >
     </form>
     <ResourceState
       :loading="page.loading.value"

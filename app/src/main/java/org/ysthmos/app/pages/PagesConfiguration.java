@@ -38,6 +38,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/systems",
           "/systems/new",
           "/systems/{id}/document",
+          "/where",
           "/hangs-on",
           "/tables",
           "/tables/{id}",

@@ -4,7 +4,6 @@ import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.time.Duration;
-import java.util.Optional;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -19,6 +18,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.register.NoteMapper.NoteRow;
 import org.ysthmos.app.register.PictureMapper.NewPicture;
 import org.ysthmos.app.register.PictureMapper.PictureBytes;
 import org.ysthmos.app.time.AppClock;
@@ -106,9 +106,10 @@ class PictureController {
   }
 
   private void requireNote(String bridge, long note) {
-    Optional.ofNullable(notes.find(note))
-        .filter(row -> row.bridgeId().equals(bridge))
-        .orElseThrow(() -> ApiProblem.notFound("note", String.valueOf(note)));
+    NoteRow row = notes.find(note);
+    if (row == null || !row.bridgeId().equals(bridge)) {
+      throw ApiProblem.notFound("note", String.valueOf(note));
+    }
   }
 
   private static ApiProblem refused(String detail) {

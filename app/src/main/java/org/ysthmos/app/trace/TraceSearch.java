@@ -17,7 +17,7 @@ import org.ysthmos.core.decide.Verdict;
 
 /** Finds traces by bridge, end, time and any words seen. */
 @Component
-class TraceSearch {
+public class TraceSearch {
 
   /** Which ends are wanted. */
   enum Wanted {
@@ -56,6 +56,13 @@ class TraceSearch {
     this.mapper = mapper;
     this.traces = traces;
     this.seen = seen;
+  }
+
+  /** The newest traces in which some words were seen, the newest first. */
+  public List<TraceRow> newest(String text, Instant since, Instant until, int limit) {
+    return text.isBlank()
+        ? List.of()
+        : byText(new Wish(null, Wanted.ALL, null, since, until, text, null), limit);
   }
 
   /** The traces of a page, the newest first. */

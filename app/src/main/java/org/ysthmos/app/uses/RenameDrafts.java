@@ -1,7 +1,6 @@
 package org.ysthmos.app.uses;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -30,7 +29,12 @@ class RenameDrafts {
    */
   record Renamed(String bridge, String name, List<String> places, String problem) {}
 
-  private record Written(BridgeVersion bridge, JsonNode document) {}
+  /**
+   * A bridge as it would be.
+   *
+   * @param document empty if it cannot be written so
+   */
+  private record Written(Renamed renamed, Optional<JsonNode> document) {}
 
   private final Bridges bridges;
   private final Drafts drafts;
@@ -44,25 +48,27 @@ class RenameDrafts {
 
   /** What becomes of each bridge that names a field; nothing is kept. */
   List<Renamed> of(Thing field, String to) {
+    return written(field, to).stream().map(Written::renamed).toList();
+  }
+
+  private List<Written> written(Thing field, String to) {
     requireFit(field, to);
-    return naming(field).stream().map(live -> renamed(live, field, to)).toList();
+    return bridges.live().stream()
+        .filter(live -> live.version().names(field))
+        .map(live -> written(live, field, to))
+        .toList();
   }
 
-  private List<Bridges.Live> naming(Thing field) {
-    return bridges.live().stream().filter(live -> live.version().names(field)).toList();
-  }
-
-  private Renamed renamed(Bridges.Live live, Thing field, String to) {
+  private Written written(Bridges.Live live, Thing field, String to) {
     try {
-      JsonNode unused = rewritten(live, field, to);
-      return renamed(live.version(), field, draftInTheWay(live).orElse(""));
+      JsonNode document =
+          Renaming.rewritten(DocumentNode.parse(live.document()).json(), field, to, catalog);
+      String problem = draftInTheWay(live).orElse("");
+      return new Written(renamed(live.version(), field, problem), Optional.of(document));
     } catch (DocumentException e) {
-      return renamed(live.version(), field, e.problems().getFirst().message());
+      String problem = e.problems().getFirst().message();
+      return new Written(renamed(live.version(), field, problem), Optional.empty());
     }
-  }
-
-  private JsonNode rewritten(Bridges.Live live, Thing field, String to) {
-    return Renaming.rewritten(DocumentNode.parse(live.document()).json(), field, to, catalog);
   }
 
   private static Renamed renamed(BridgeVersion bridge, Thing field, String problem) {
@@ -91,23 +97,20 @@ class RenameDrafts {
    */
   @Transactional
   public List<Renamed> keep(Thing field, String to) {
-    requireFit(field, to);
-    List<Written> written = new ArrayList<>();
-    for (Bridges.Live live : naming(field)) {
-      Renamed renamed = renamed(live, field, to);
-      if (!renamed.problem().isEmpty()) {
+    List<Written> all = written(field, to);
+    for (Written one : all) {
+      if (!one.renamed().problem().isEmpty()) {
         throw new ApiProblem(
             HttpStatus.CONFLICT,
             "Not all of them can be written so",
-            "Nothing was kept. %s: %s.".formatted(renamed.name(), renamed.problem()));
+            "Nothing was kept. %s: %s.".formatted(one.renamed().name(), one.renamed().problem()));
       }
-      written.add(new Written(live.version(), rewritten(live, field, to)));
     }
-    for (Written one : written) {
+    for (Written one : all) {
       Drafts.Draft unused =
-          drafts.keep(one.bridge().definition().id(), one.document().toString(), 0);
+          drafts.keep(one.renamed().bridge(), one.document().orElseThrow().toString(), 0);
     }
-    return written.stream().map(one -> renamed(one.bridge(), field, "")).toList();
+    return all.stream().map(Written::renamed).toList();
   }
 
   private static void requireFit(Thing field, String to) {

@@ -1,0 +1,167 @@
+package org.ysthmos.app.where;
+
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.pair.PairMapper;
+import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.TraceRow;
+import org.ysthmos.app.trace.TraceSearch;
+import org.ysthmos.app.where.WhereMapper.Place;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.shape.CollectionShape;
+
+/** Which records may be meant by an id, a title, a mail address or a link from either side. */
+@Component
+class Candidates {
+
+  private static final int MOST = 12;
+  private static final int MOST_TRACES = 40;
+  private static final int LONGEST_ID = 512;
+
+  /** Stands for the id while a page's address is made, to tell where in it the id stands. */
+  private static final String MARK = "0id0of0a0record0";
+
+  private final WhereMapper mapper;
+  private final PairMapper pairs;
+  private final TraceSearch traces;
+  private final Bridges bridges;
+  private final Systems systems;
+  private final RecordNow now;
+  private final AppClock clock;
+
+  Candidates(
+      WhereMapper mapper,
+      PairMapper pairs,
+      TraceSearch traces,
+      Bridges bridges,
+      Systems systems,
+      RecordNow now,
+      AppClock clock) {
+    this.mapper = mapper;
+    this.pairs = pairs;
+    this.traces = traces;
+    this.bridges = bridges;
+    this.systems = systems;
+    this.now = now;
+    this.clock = clock;
+  }
+
+  /** Those that are known here: by a link, as one of a pair, or by words of a trace. */
+  List<Place> known(String text) {
+    Set<Place> found = new LinkedHashSet<>();
+    List<Place> linked = linked(text);
+    for (Place one : linked) {
+      ofPairs(one.record()).forEach(found::add);
+    }
+    found.addAll(linked);
+    if (linked.isEmpty()) {
+      ofPairs(text).forEach(found::add);
+      found.addAll(ofTraces(text));
+    }
+    return found.stream().filter(this::isSource).limit(MOST).toList();
+  }
+
+  /** Those that their source knows by an id, of all places that a bridge hears; each is asked. */
+  List<Place> asked(String text) {
+    if (text.isEmpty() || text.length() > LONGEST_ID || text.contains(" ")) {
+      return List.of();
+    }
+    return sources()
+        .filter(shape -> now.canAsk(shape.system(), shape.collection()))
+        .filter(
+            shape ->
+                now.ask(shape.system(), shape.collection(), text).view().state()
+                    == RecordNow.State.THERE)
+        .map(shape -> new Place(shape.system(), shape.collection(), text))
+        .limit(MOST)
+        .toList();
+  }
+
+  /** The places that bridges hear. */
+  private Stream<CollectionShape> sources() {
+    Set<Place> seen = new LinkedHashSet<>();
+    return bridges.live().stream()
+        .flatMap(live -> live.version().views().stream())
+        .map(BridgeVersion::source)
+        .filter(shape -> seen.add(new Place(shape.system(), shape.collection(), "")));
+  }
+
+  private boolean isSource(Place place) {
+    return sources()
+        .anyMatch(
+            shape ->
+                shape.system().equals(place.system())
+                    && shape.collection().equals(place.collection()));
+  }
+
+  /** The records whose page has an address. */
+  private List<Place> linked(String text) {
+    if (!text.startsWith("http://") && !text.startsWith("https://")) {
+      return List.of();
+    }
+    List<Place> places = new ArrayList<>();
+    for (Systems.Connected connected : systems.all()) {
+      String system = connected.description().id();
+      for (String collection : connected.description().collections().keySet()) {
+        idIn(text, system, collection)
+            .ifPresent(id -> places.add(new Place(system, collection, id)));
+      }
+    }
+    return places;
+  }
+
+  private Optional<String> idIn(String link, String system, String collection) {
+    return systems
+        .page(system, collection, MARK)
+        .map(Object::toString)
+        .filter(page -> page.contains(MARK))
+        .flatMap(
+            page -> {
+              String before = page.substring(0, page.indexOf(MARK));
+              String after = page.substring(page.indexOf(MARK) + MARK.length());
+              boolean fits =
+                  link.length() > before.length() + after.length()
+                      && link.startsWith(before)
+                      && link.endsWith(after);
+              return fits
+                  ? Optional.of(link.substring(before.length(), link.length() - after.length()))
+                  : Optional.empty();
+            })
+        .filter(id -> !id.contains("/") && !id.contains("?") && !id.contains("#"))
+        .map(id -> URLDecoder.decode(id.replace("+", "%2B"), StandardCharsets.UTF_8));
+  }
+
+  /** The records of pairs of which either is called so. */
+  private Stream<Place> ofPairs(String id) {
+    if (id.isEmpty() || id.length() > LONGEST_ID) {
+      return Stream.empty();
+    }
+    Stream<PairRow> rows =
+        Stream.concat(
+            bridges.live().stream()
+                .flatMap(live -> pairs.ofSource(live.version().definition().id(), id).stream()),
+            systems.all().stream()
+                .flatMap(one -> pairs.ofTarget(one.description().id(), id).stream()));
+    return rows.map(
+        row -> new Place(row.sourceSystem(), row.sourceCollection(), row.sourceRecord()));
+  }
+
+  private List<Place> ofTraces(String text) {
+    List<Long> found =
+        traces.newest(text, Instant.EPOCH, clock.instant(), MOST_TRACES).stream()
+            .map(TraceRow::seq)
+            .toList();
+    return found.isEmpty() ? List.of() : mapper.places(found);
+  }
+}

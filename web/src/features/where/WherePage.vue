@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useActing } from '@/shared/composables/acting'
+import WhereRecord from './WhereRecord.vue'
+import { findRecords, type FoundRecord, type Place } from './api'
+
+/** Why there is no task for this: given anything that is known of it. */
+const route = useRoute()
+const router = useRouter()
+const said = (key: string) => String(route.query[key] ?? '')
+const typed = ref(said('text'))
+const found = ref<FoundRecord[] | null>(null)
+/** Whether the sources were asked as well. */
+const asked = ref(false)
+const { busy, error, during } = useActing()
+
+const place = computed<Place | null>(() =>
+  said('system') && said('collection') && said('record')
+    ? { system: said('system'), collection: said('collection'), record: said('record') }
+    : null,
+)
+
+async function look(ask: boolean) {
+  await during(async () => {
+    const records = await findRecords(said('text'), ask)
+    found.value = records
+    asked.value = ask
+    if (records.length === 1) choose(records[0]!)
+  })
+}
+function choose({ system, collection, record }: FoundRecord) {
+  void router.replace({ query: { text: said('text'), system, collection, record } })
+}
+function start() {
+  found.value = null
+  void router.replace({ query: typed.value.trim() ? { text: typed.value.trim() } : {} })
+}
+watch(
+  () => said('text'),
+  (text) => {
+    typed.value = text
+    if (text && !place.value) void look(false)
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="page">
+    <h1>Where is it?</h1>
+    <form class="row" @submit.prevent="start">
+      <input
+        v-model="typed"
+        class="in"
+        aria-label="What is known of it"
+        placeholder="an id, a title, a mail address, or a link from either side"
+        required
+      />
+      <button class="btn main" type="submit" :disabled="busy || !typed.trim()">Look</button>
+    </form>
+    <p v-if="error" class="bad" role="alert">{{ error }}</p>
+    <div v-if="found && !place" role="status">
+      <template v-if="found.length">
+        <p class="mid">Several may be meant:</p>
+        <ul>
+          <li v-for="one in found" :key="`${one.place} ${one.record}`">
+            <button class="btn bare" @click="choose(one)">{{ one.record }}</button>
+            <span class="mid">{{ one.place }}</span>
+          </li>
+        </ul>
+      </template>
+      <p v-else>
+        {{
+          asked
+            ? 'No source that a bridge hears has a record with that id.'
+            : 'Nothing that was received says so.'
+        }}
+        <button v-if="!asked" class="btn" :disabled="busy" @click="look(true)">
+          Ask the sources for it, as an id
+        </button>
+      </p>
+    </div>
+    <WhereRecord v-if="place" :place="place" />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  padding: 14px 20px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  margin: 8px 0;
+}
+.in {
+  width: 520px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,1 @@
+export { default as WherePage } from './WherePage.vue'
