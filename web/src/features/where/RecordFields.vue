@@ -39,7 +39,7 @@ dl {
   display: grid;
   grid-template-columns: max-content minmax(0, 1fr);
   gap: 2px 12px;
-  margin: 0;
+  margin: 0 0 8px;
 }
 dt {
   color: var(--ink-2);

@@ -97,6 +97,11 @@ watch(
 .in {
   width: 520px;
 }
+li {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
 ul {
   list-style: none;
   padding: 0;

@@ -129,7 +129,7 @@ const traceOf = (bridge: string, event: number) =>
                 }}</RouterLink
               >
               <span class="mid"
-                >{{ event.kind }} {{ at(event.receivedAt) }}
+                >of “{{ event.kind }}” {{ at(event.receivedAt) }}
                 {{ traceOf(bridge.id, event.seq)!.reason }}</span
               >
             </template>
@@ -141,7 +141,7 @@ const traceOf = (bridge: string, event: number) =>
         </article>
         <p v-if="!where.bridges.length" class="mid">No bridge at work hears of its place.</p>
         <template v-if="where.incidents.length">
-          <h3>{{ counted(where.incidents.length, 'incident') }} just now</h3>
+          <h3>{{ counted(where.incidents.length, 'incident') }} at these bridges just now</h3>
           <p v-for="incident in where.incidents" :key="incident.id">
             <RouterLink :to="{ name: 'incident', params: { id: incident.id } }">{{
               incident.headline
@@ -169,6 +169,10 @@ const traceOf = (bridge: string, event: number) =>
   font-size: 17px;
   font-weight: 650;
   margin: 12px 0;
+}
+.answer .btn {
+  font-size: 14px;
+  margin-left: 10px;
 }
 .three {
   display: grid;

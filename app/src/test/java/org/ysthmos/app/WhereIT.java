@@ -66,6 +66,10 @@ class WhereIT extends AppTestBase {
     assertThat(hearing(where).path("now").asText()).isEqualTo("CARRIES");
     JsonNode task = where.at("/tasks/0");
     assertThat(task.at("/now/state").asText()).isEqualTo("THERE");
+    // Choices and people stand there by their names, not by the keys of their system.
+    assertThat(task.at("/now/fields").toString())
+        .contains("Where the herons stand", "Paths crew")
+        .doesNotContain("bu-11");
 
     String id = tasksOf(report).getFirst().path("id").asText();
     assertThat(task.path("task").asText()).isEqualTo(id);

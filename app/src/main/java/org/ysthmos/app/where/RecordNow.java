@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
@@ -13,7 +14,9 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.value.ListValue;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.Warned;
 
@@ -77,7 +80,11 @@ class RecordNow {
     return switch (answer) {
       case World.Found found when found.records().isEmpty() ->
           new Read(new RecordView(State.NOT_THERE, "", List.of(), ""), Optional.empty());
-      case World.Found found -> there(known.get(), found.records().getFirst(), page);
+      case World.Found found ->
+          there(
+              systems.find(system, collection).orElseGet(known.get()::able),
+              found.records().getFirst(),
+              page);
       case World.Unanswered unanswered ->
           new Read(
               new RecordView(
@@ -95,22 +102,41 @@ class RecordNow {
     }
   }
 
-  private static Read there(SystemCollection collection, JsonNode record, String page) {
+  /**
+   * @param shape with what people call its choices and people
+   */
+  private static Read there(CollectionShape shape, JsonNode record, String page) {
     List<ShownField> fields =
-        collection.able().readFields().stream()
+        Stream.concat(
+                shape.readFields().stream(),
+                shape.written().fields().stream().map(RecordNow::whereItIsRead))
             .flatMap(field -> now(field, record))
+            .distinct()
             .limit(SHOWN)
             .toList();
     return new Read(new RecordView(State.THERE, "", fields, page), Optional.of(record));
   }
 
+  /** What is written under a key stands under it in a record that is read, as far as it is read. */
+  private static FieldShape whereItIsRead(FieldShape written) {
+    return written.withKey(new Pointer(List.of(written.key())).toString());
+  }
+
   private static Stream<ShownField> now(FieldShape field, JsonNode record) {
     String text =
         switch (field.read(Pointer.parse(field.key()).in(record))) {
-          case Value value -> value.display();
-          case Warned warned -> warned.value().display();
+          case Value value -> called(field, value);
+          case Warned warned -> called(field, warned.value());
           default -> "";
         };
     return text.isBlank() ? Stream.empty() : Stream.of(new ShownField(field.name(), text));
+  }
+
+  private static String called(FieldShape field, Value value) {
+    List<Value> all = value instanceof ListValue list ? list.items() : List.of(value);
+    return all.stream()
+        .map(Value::display)
+        .map(key -> field.names().getOrDefault(key, key))
+        .collect(Collectors.joining(", "));
   }
 }
