@@ -11,6 +11,8 @@ const router = useRouter()
 const said = (key: string) => String(route.query[key] ?? '')
 const typed = ref(said('text'))
 const found = ref<FoundRecord[] | null>(null)
+/** The places that were asked and did not answer. */
+const silent = ref<string[]>([])
 /** Whether the sources were asked as well. */
 const asked = ref(false)
 const { busy, error, during } = useActing()
@@ -23,8 +25,9 @@ const place = computed<Place | null>(() =>
 
 async function look(ask: boolean) {
   await during(async () => {
-    const records = await findRecords(said('text'), ask)
+    const { records, silent: none } = await findRecords(said('text'), ask)
     found.value = records
+    silent.value = none
     asked.value = ask
     if (records.length === 1) choose(records[0]!)
   })
@@ -70,10 +73,13 @@ watch(
           </li>
         </ul>
       </template>
-      <p v-else>
+      <p v-if="silent.length" class="bad">
+        Of these it is not known, since they did not answer: {{ silent.join('; ') }}.
+      </p>
+      <p v-if="!found.length">
         {{
           asked
-            ? 'No source that a bridge hears has a record with that id.'
+            ? 'No source that a bridge hears said that it has a record with that id.'
             : 'Nothing that was received says so.'
         }}
         <button v-if="!asked" class="btn" :disabled="busy" @click="look(true)">

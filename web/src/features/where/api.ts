@@ -10,7 +10,7 @@ export type Place = Pick<FoundRecord, 'system' | 'collection' | 'record'>
 
 const WHERE = '/api/where'
 export const findRecords = (text: string, ask: boolean) =>
-  get<FoundRecord[]>(`${WHERE}?${String(new URLSearchParams({ text, ask: String(ask) }))}`)
+  get<Schemas['FoundView']>(`${WHERE}?${String(new URLSearchParams({ text, ask: String(ask) }))}`)
 export const readWhere = ({ system, collection, record }: Place) =>
   get<Where>(`${WHERE}/record?${String(new URLSearchParams({ system, collection, record }))}`)
 export const fetchRecord = (place: Place) => post<Schemas['FetchedView']>(`${WHERE}/fetch`, place)

@@ -1,6 +1,9 @@
 package org.ysthmos.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.ysthmos.app.DeskIT.live;
+import static org.ysthmos.app.DeskIT.ok;
+import static org.ysthmos.app.DeskIT.typed;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -115,8 +118,18 @@ class TestPlansIT extends AppTestBase {
   void theProductDecidesPinnedExamplesItself() throws Exception {
     JsonNode test = planned(wish("EXAMPLES", 7, today()));
     String run = PATH + "/" + test.path("id") + "/run";
-    assertThat(call("POST", run, said()).body()).contains("pinned examples hold.");
-    assertThat(onWatch()).isEmpty();
+    // Whatever others made of the bridge by now: as the desk says before it would go live.
+    JsonNode going = ok(DeskIT.call("POST", "/drafts/" + BRIDGE + "/going", typed(live(), 0)));
+    boolean allHold =
+        going.path("examples").valueStream().allMatch(one -> one.path("holds").asBoolean());
+    JsonNode result = JSON.readTree(call("POST", run, said()).body()).at("/0/results/0");
+    assertThat(going.path("examples")).isNotEmpty();
+    assertThat(result.path("passed").asBoolean()).isEqualTo(allHold);
+    assertThat(result.path("words").asText())
+        .contains(allHold ? "pinned examples hold." : "pinned examples give something else");
+    assertThat(onWatch()).hasSize(allHold ? 0 : 1);
+    assertThat(call("POST", PATH + "/" + test.path("id") + "/results", said()).statusCode())
+        .isEqualTo(200);
 
     String other = "/api/bridges/partner-call/tests";
     JsonNode without = JSON.readTree(call("POST", other, wish("EXAMPLES", 7, today())).body());

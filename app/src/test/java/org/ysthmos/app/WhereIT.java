@@ -17,7 +17,8 @@ class WhereIT extends AppTestBase {
   private static final String BRIDGE = "hazard-to-grounds";
 
   private static JsonNode find(String text, boolean ask) {
-    return api("/where?ask=" + ask + "&text=" + URLEncoder.encode(text, StandardCharsets.UTF_8));
+    String wanted = URLEncoder.encode(text, StandardCharsets.UTF_8);
+    return api("/where?ask=" + ask + "&text=" + wanted).path("records");
   }
 
   private static List<String> records(JsonNode found) {
@@ -121,6 +122,15 @@ class WhereIT extends AppTestBase {
     assertThat(where(report).at("/tasks/0/now/state").asText()).isEqualTo("THERE");
     assertThat(fetch(report).statusCode()).isEqualTo(409);
     assertThat(tasksOf(report)).hasSize(1);
+  }
+
+  @Test
+  void aSourceThatDoesNotAnswerIsNotTakenForOneThatDoesNotHaveIt() throws Exception {
+    fault(DESK.port(), "error", "GET", "/api/submissions", 1);
+    JsonNode found = api("/where?ask=true&text=vd-999998");
+    assertThat(found.path("records")).isEmpty();
+    assertThat(found.path("silent").toString()).contains("Hazard reports of Visitor Desk");
+    assertThat(api("/where?ask=true&text=vd-999998").path("silent")).isEmpty();
   }
 
   @Test

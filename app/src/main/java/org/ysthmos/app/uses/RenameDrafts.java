@@ -13,8 +13,8 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
-import org.ysthmos.core.uses.PlaceWords;
-import org.ysthmos.core.uses.Renaming;
+import org.ysthmos.core.impact.PlaceWords;
+import org.ysthmos.core.impact.Renaming;
 import org.ysthmos.core.uses.Thing;
 
 /** Bridges written for a field that has another key, each as its draft. */

@@ -26,9 +26,9 @@ import org.ysthmos.app.uses.UseFinder.UseLine;
 import org.ysthmos.app.uses.UseFinder.Wanted;
 import org.ysthmos.app.who.OwnerMapper;
 import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.impact.Need;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
-import org.ysthmos.core.uses.Need;
 import org.ysthmos.core.uses.Thing;
 
 /** What hangs on what. */

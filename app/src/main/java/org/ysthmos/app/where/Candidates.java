@@ -72,20 +72,30 @@ class Candidates {
     return found.stream().filter(this::isSource).limit(MOST).toList();
   }
 
-  /** Those that their source knows by an id, of all places that a bridge hears; each is asked. */
-  List<Place> asked(String text) {
-    if (text.isEmpty() || text.length() > LONGEST_ID || text.contains(" ")) {
-      return List.of();
+  /**
+   * Those that their source knows by an id.
+   *
+   * @param silent the places that did not answer, so that it is not known of them
+   */
+  record Asked(List<Place> places, List<Place> silent) {}
+
+  /** Asks all places that a bridge hears for an id. */
+  Asked asked(String text) {
+    List<Place> places = new ArrayList<>();
+    List<Place> silent = new ArrayList<>();
+    if (!text.isEmpty() && text.length() <= LONGEST_ID && !text.contains(" ")) {
+      sources()
+          .map(shape -> new Place(shape.system(), shape.collection(), text))
+          .forEach(
+              place -> {
+                switch (now.ask(place.system(), place.collection(), text).view().state()) {
+                  case THERE -> places.add(place);
+                  case NO_ANSWER -> silent.add(place);
+                  case NOT_THERE, NOT_ASKED -> {}
+                }
+              });
     }
-    return sources()
-        .filter(shape -> now.canAsk(shape.system(), shape.collection()))
-        .filter(
-            shape ->
-                now.ask(shape.system(), shape.collection(), text).view().state()
-                    == RecordNow.State.THERE)
-        .map(shape -> new Place(shape.system(), shape.collection(), text))
-        .limit(MOST)
-        .toList();
+    return new Asked(places, silent);
   }
 
   /** The places that bridges hear. */
@@ -97,12 +107,14 @@ class Candidates {
         .filter(shape -> seen.add(new Place(shape.system(), shape.collection(), "")));
   }
 
+  /** Whether a bridge hears it; times that come round are no system's records. */
   private boolean isSource(Place place) {
-    return sources()
-        .anyMatch(
-            shape ->
-                shape.system().equals(place.system())
-                    && shape.collection().equals(place.collection()));
+    return systems.find(place.system(), place.collection()).isPresent()
+        && sources()
+            .anyMatch(
+                shape ->
+                    shape.system().equals(place.system())
+                        && shape.collection().equals(place.collection()));
   }
 
   /** The records whose page has an address. */

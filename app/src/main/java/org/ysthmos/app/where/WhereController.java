@@ -48,6 +48,13 @@ class WhereController {
   record FoundRecord(String system, String collection, String record, String place) {}
 
   /**
+   * The records that may be meant.
+   *
+   * @param silent the places that were asked and did not answer, in words
+   */
+  record FoundView(List<FoundRecord> records, List<String> silent) {}
+
+  /**
    * A task that was made of it.
    *
    * @param task its id; empty while it is not made
@@ -122,11 +129,12 @@ class WhereController {
    * @param ask whether the sources are asked for it as an id, where nothing here knows it
    */
   @GetMapping
-  List<FoundRecord> find(
-      @RequestParam String text, @RequestParam(defaultValue = "false") boolean ask) {
+  FoundView find(@RequestParam String text, @RequestParam(defaultValue = "false") boolean ask) {
     String wanted = text.strip();
-    return (ask ? candidates.asked(wanted) : candidates.known(wanted))
-        .stream()
+    Candidates.Asked found =
+        ask ? candidates.asked(wanted) : new Candidates.Asked(candidates.known(wanted), List.of());
+    return new FoundView(
+        found.places().stream()
             .map(
                 one ->
                     new FoundRecord(
@@ -134,7 +142,8 @@ class WhereController {
                         one.collection(),
                         one.record(),
                         words(one.system(), one.collection())))
-            .toList();
+            .toList(),
+        found.silent().stream().map(one -> words(one.system(), one.collection())).toList());
   }
 
   private String words(String system, String collection) {

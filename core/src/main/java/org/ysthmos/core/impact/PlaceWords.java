@@ -1,4 +1,4 @@
-package org.ysthmos.core.uses;
+package org.ysthmos.core.impact;
 
 import java.util.List;
 import java.util.Optional;

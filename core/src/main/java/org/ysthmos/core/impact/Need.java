@@ -1,4 +1,4 @@
-package org.ysthmos.core.uses;
+package org.ysthmos.core.impact;
 
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -13,6 +13,8 @@ import org.ysthmos.core.bridge.LookupRule;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.text.Nouns;
+import org.ysthmos.core.uses.Thing;
+import org.ysthmos.core.uses.Use;
 import org.ysthmos.core.uses.Use.How;
 
 /**

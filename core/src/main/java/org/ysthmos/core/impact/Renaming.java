@@ -1,4 +1,4 @@
-package org.ysthmos.core.uses;
+package org.ysthmos.core.impact;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -21,6 +21,7 @@ import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.shape.Shapes;
+import org.ysthmos.core.uses.Thing;
 
 /**
  * Writes a bridge for a field that has another key from now on.

@@ -1,4 +1,4 @@
-package org.ysthmos.core.uses;
+package org.ysthmos.core.impact;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -21,6 +21,8 @@ import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.testkit.AnyBridge;
 import org.ysthmos.core.testkit.Garden;
 import org.ysthmos.core.testkit.Shores;
+import org.ysthmos.core.uses.Thing;
+import org.ysthmos.core.uses.Use;
 
 /** A field that has another key from now on, in every place where a document can name it. */
 class RenamingTest {

@@ -1,0 +1,66 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import { describe, expect, it, vi } from 'vitest'
+import WherePage from './WherePage.vue'
+import * as api from './api'
+import type { FoundRecord } from './api'
+
+const record = (id: string): FoundRecord => ({
+  system: 'desk',
+  collection: 'reports',
+  record: id,
+  place: 'Reports of the Desk',
+})
+
+async function shown(text: string, known: FoundRecord[], asked: FoundRecord[], silent: string[]) {
+  const router = createRouter({
+    history: createMemoryHistory(),
+    routes: [{ path: '/where', name: 'where', component: { template: '<i />' } }],
+  })
+  await router.push({ path: '/where', query: { text } })
+  const find = vi
+    .spyOn(api, 'findRecords')
+    .mockImplementation((_, ask) =>
+      Promise.resolve(ask ? { records: asked, silent } : { records: known, silent: [] }),
+    )
+  const page = mount(WherePage, {
+    global: { plugins: [router], stubs: { WhereRecord: { template: '<p>the record</p>' } } },
+  })
+  await flushPromises()
+  return { page, find, router }
+}
+
+describe('what is looked for', () => {
+  it('is shown at once where one record alone can be meant', async () => {
+    const { page, router } = await shown('vd-1', [record('vd-1')], [], [])
+    expect(router.currentRoute.value.query).toEqual({
+      text: 'vd-1',
+      system: 'desk',
+      collection: 'reports',
+      record: 'vd-1',
+    })
+    expect(page.text()).toContain('the record')
+  })
+
+  it('is chosen where several may be meant', async () => {
+    const { page } = await shown('moss', [record('vd-1'), record('vd-2')], [], [])
+    expect(page.findAll('li').map((li) => li.text())).toEqual([
+      'vd-1Reports of the Desk',
+      'vd-2Reports of the Desk',
+    ])
+    await page.findAll('li button')[1]!.trigger('click')
+    await flushPromises()
+    expect(page.text()).toContain('the record')
+  })
+
+  it('is asked of the sources when a person wants it, and who does not answer is named', async () => {
+    const { page, find } = await shown('vd-9', [], [], ['Reports of the Desk'])
+    expect(find).toHaveBeenCalledTimes(1)
+    expect(page.text()).toContain('Nothing that was received says so.')
+    await page.findAll('button').at(-1)!.trigger('click')
+    await flushPromises()
+    expect(find).toHaveBeenLastCalledWith('vd-9', true)
+    expect(page.text()).toContain('since they did not answer: Reports of the Desk.')
+    expect(page.text()).toContain('No source that a bridge hears said that it has')
+  })
+})
