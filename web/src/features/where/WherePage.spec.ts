@@ -20,6 +20,7 @@ async function shown(text: string, known: FoundRecord[], asked: FoundRecord[], s
   await router.push({ path: '/where', query: { text } })
   const find = vi
     .spyOn(api, 'findRecords')
+    .mockClear()
     .mockImplementation((_, ask) =>
       Promise.resolve(ask ? { records: asked, silent } : { records: known, silent: [] }),
     )
