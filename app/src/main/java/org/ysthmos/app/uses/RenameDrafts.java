@@ -12,6 +12,7 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentJson;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.impact.PlaceWords;
 import org.ysthmos.core.impact.Renaming;
@@ -62,7 +63,8 @@ class RenameDrafts {
   private Written written(Bridges.Live live, Thing field, String to) {
     try {
       JsonNode document =
-          Renaming.rewritten(DocumentNode.parse(live.document()).json(), field, to, catalog);
+          Renaming.rewritten(
+              DocumentJson.of(DocumentNode.parse(live.document())), field, to, catalog);
       String problem = draftInTheWay(live).orElse("");
       return new Written(renamed(live.version(), field, problem), Optional.of(document));
     } catch (DocumentException e) {

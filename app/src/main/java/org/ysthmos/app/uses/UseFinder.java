@@ -161,13 +161,7 @@ class UseFinder {
     return systems.all().stream()
         .map(Systems.Connected::description)
         .filter(system -> secrets(system).contains(secret))
-        .flatMap(
-            system -> {
-              Wanted wanted = new Wanted(Kind.SYSTEM, system.id(), "", "");
-              return bridge.uses().stream()
-                  .filter(use -> is(use.thing(), wanted))
-                  .map(use -> place(bridge, use, wanted));
-            });
+        .flatMap(system -> places(bridge, new Wanted(Kind.SYSTEM, system.id(), "", "")));
   }
 
   /** The names of the secrets that a system is called or checked with. */

@@ -117,7 +117,7 @@ class HearingBridges {
                   id,
                   view.version().definition().name(),
                   view.live().hold().isPresent(),
-                  view.version().definition().heard(),
+                  view.version().definition().from().events(),
                   trace.map(TraceLine::id).orElse(null),
                   trace.map(TraceLine::verdict).orElse(null),
                   trace.map(TraceLine::reason).orElse(""),
@@ -141,7 +141,7 @@ class HearingBridges {
     return newest.flatMap(
         seq -> {
           EventRow row = events.find(seq);
-          return row == null ? Optional.empty() : Optional.of(ReceivedEvents.event(row));
+          return row == null ? Optional.empty() : ReceivedEvents.readable(row);
         });
   }
 

@@ -1,9 +1,5 @@
 package org.ysthmos.core.document;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -177,21 +173,6 @@ public final class DocumentNode {
 
   public String path() {
     return path;
-  }
-
-  /** It as JSON, with every scalar as text. */
-  public JsonNode json() {
-    if (isGroup()) {
-      ObjectNode group = JsonNodeFactory.instance.objectNode();
-      group().forEach((key, inner) -> group.set(key, inner.json()));
-      return group;
-    }
-    if (isList()) {
-      ArrayNode list = JsonNodeFactory.instance.arrayNode();
-      list().forEach(inner -> list.add(inner.json()));
-      return list;
-    }
-    return JsonNodeFactory.instance.textNode(text());
   }
 
   public boolean isText() {

@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.ysthmos.core.bridge.BridgeCompiler;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.shape.CollectionShape;
@@ -97,14 +98,14 @@ public final class Renaming {
 
   private JsonNode rewritten(JsonNode document) {
     Walk looking = new Walk(Set.of(), probe);
-    JsonNode unchanged = looking.node(document);
+    JsonNode unused = looking.node(document);
     Set<Integer> naming =
         IntStream.range(0, looking.found)
-            .filter(one -> names(new Walk(Set.of(one), probe).node(unchanged)))
+            .filter(one -> names(new Walk(Set.of(one), probe).node(document)))
             .boxed()
             .collect(Collectors.toSet());
     JsonNode all = new Walk(naming, to).node(document);
-    int unused = BridgeCompiler.compile(all.toString(), 1, withNew).number();
+    BridgeVersion unusedVersion = BridgeCompiler.compile(all.toString(), 1, withNew);
     return all;
   }
 

@@ -7,8 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
@@ -74,32 +72,6 @@ class GardenDecisionsTest {
     assertThat(decision.answers())
         .singleElement()
         .satisfies(a -> assertThat(a.records()).hasSize(1));
-  }
-
-  /** What a test compares with may be looked up, though what it starts from is not. */
-  @ParameterizedTest
-  @ValueSource(
-      strings = {
-        "{ value: /author, equal: { value: message/author } }",
-        "{ value: values/who, equal: rui }",
-        "{ value: /author, steps: [put: \"{message/author}\"], equal: rui }",
-      })
-  void whatATestComparesWithIsLookedUpBeforeItIsAsked(String when) {
-    String document =
-        Garden.document("seedling-to-ledger")
-            .replace("when: { value: /reaction, equal: seedling }", "when: " + when)
-            .replace(
-                "match:",
-                "values: { who: { always: x, steps: [put: \"{message/author}\"] } }\nmatch:");
-    TrialWorld world = Garden.world();
-    world.receive(message("2", "Water the ferns", "2026-11-24T09:00:00Z"));
-    Decision decision =
-        Decider.decide(
-            BridgeCompiler.compile(document, 1, Garden.CATALOG),
-            reaction("seedling", "2"),
-            world,
-            Mode.PLAIN);
-    assertThat(shown(decision, "title")).isEqualTo("Water the ferns");
   }
 
   @Test

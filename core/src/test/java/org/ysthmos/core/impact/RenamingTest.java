@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentJson;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
@@ -93,7 +94,7 @@ class RenamingTest {
 
   /** It names what it named, the one by its new name; and renamed back it is as it was. */
   private static void assertFollows(String yaml, Catalog all) {
-    JsonNode document = DocumentNode.parse(yaml).json();
+    JsonNode document = DocumentJson.of(DocumentNode.parse(yaml));
     Set<Thing> before = named(document, all);
     for (Thing field : before) {
       if (field.kind() != Thing.Kind.FIELD) {
@@ -142,7 +143,7 @@ class RenamingTest {
             .replace("Place: {/subject}", "Place: {{/subject}} {/subject}");
     JsonNode after =
         Renaming.rewritten(
-            DocumentNode.parse(document).json(),
+            DocumentJson.of(DocumentNode.parse(document)),
             Thing.field("climate-desk", "tickets", "/subject"),
             "/topic",
             Garden.CATALOG);
@@ -155,10 +156,10 @@ class RenamingTest {
   @Test
   void aFieldThatIsThereAlreadyIsNamedInItsPlace() {
     JsonNode document =
-        DocumentNode.parse(
+        DocumentJson.of(
+            DocumentNode.parse(
                 Garden.document("ticket-to-job")
-                    .replace("Place: {/subject}", "{/subject} {/subject} {/description}"))
-            .json();
+                    .replace("Place: {/subject}", "{/subject} {/subject} {/description}")));
     Thing subject = Thing.field("climate-desk", "tickets", "/subject");
     JsonNode after = Renaming.rewritten(document, subject, "/description", Garden.CATALOG);
     assertThat(after.at("/fields/description/texts/0").asText())

@@ -15,6 +15,7 @@ import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.core.bridge.BridgeReader;
 import org.ysthmos.core.bridge.BridgeWriter;
 import org.ysthmos.core.document.DocumentException;
+import org.ysthmos.core.document.DocumentJson;
 import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.document.DocumentText;
 
@@ -29,7 +30,7 @@ public final class DraftJson {
    * @throws org.ysthmos.core.document.DocumentException if the text is no YAML
    */
   public static String of(String yaml) {
-    return DocumentNode.parse(yaml).json().toString();
+    return DocumentJson.of(DocumentNode.parse(yaml)).toString();
   }
 
   /** A part of a document as its writer gives it, with every scalar as text. */
