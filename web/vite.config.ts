@@ -28,7 +28,12 @@ export default defineConfig({
   test: {
     environment: 'jsdom',
     server: { deps: { inline: ['element-plus'] } },
+    isolate: false,
+    setupFiles: ['src/test/fresh.ts'],
     include: ['src/**/*.spec.ts'],
     reporters: ['default'],
+    // A machine that is busy with other work may take ten times as long for a screen; what hangs is still told.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
   },
 })
