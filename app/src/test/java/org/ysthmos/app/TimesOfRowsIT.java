@@ -8,7 +8,9 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,9 @@ import org.ysthmos.app.who.By;
 class TimesOfRowsIT extends AppTestBase {
 
   private static final Duration LONG = Duration.ofSeconds(20);
+
+  /** A time of day that is over today, at whatever hour the tests run. */
+  private static final LocalTime OVER = LocalTime.now(ZoneOffset.UTC).truncatedTo(ChronoUnit.HOURS);
 
   @Autowired private AppClock time;
   @Autowired private Bridges all;
@@ -100,7 +105,7 @@ class TimesOfRowsIT extends AppTestBase {
       system: chore-table
       collection: rounds
       event: [created, changed]
-      chores: { every: /cells/every, zone: UTC, at: "06:00"%s }
+      chores: { every: /cells/every, zone: UTC, at: "%s"%s }
       catch-up: %s
     to: { system: garden-chat, collection: messages }
     match: [event/record, /occurrence/said]
@@ -114,7 +119,7 @@ class TimesOfRowsIT extends AppTestBase {
         fields: { lastDue: /occurrence/day, nextDue: /occurrence/next }
     ceiling: { messages: 100, changes: 100, per: PT1H }
     """
-        .formatted(id, id, chores, catchUp, id);
+        .formatted(id, id, OVER, chores, catchUp, id);
   }
 
   private static void goLive(String id, String chores, String catchUp) throws Exception {
@@ -168,7 +173,11 @@ class TimesOfRowsIT extends AppTestBase {
   }
 
   private void dayLater(int days) {
-    time.set(LocalDate.now(ZoneOffset.UTC).plusDays(days).atTime(7, 0).toInstant(ZoneOffset.UTC));
+    time.set(
+        LocalDate.now(ZoneOffset.UTC)
+            .plusDays(days)
+            .atTime(OVER.plusMinutes(30))
+            .toInstant(ZoneOffset.UTC));
   }
 
   @Test
@@ -176,7 +185,7 @@ class TimesOfRowsIT extends AppTestBase {
     String there = row("Water", "daily");
     String bad = row("Wonder", "now and then");
     goLive("rounds-a", "", "each");
-    told("rounds-a", there, "comes round every day at 06:00 in UTC");
+    told("rounds-a", there, "comes round every day at %s in UTC".formatted(OVER));
     told("rounds-a", bad, "“now and then” says nothing that comes round");
     String later = row("Weed", "FREQ=DAILY");
     ask();
@@ -186,8 +195,8 @@ class TimesOfRowsIT extends AppTestBase {
     await().atMost(LONG).untilAsserted(() -> assertThat(titles("rounds-a")).hasSize(2));
     assertThat(titles("rounds-a"))
         .containsExactly(
-            "rounds-a: Water (%sT06:00)".formatted(day(1)),
-            "rounds-a: Weed (%sT06:00)".formatted(day(1)));
+            "rounds-a: Water (%sT%s)".formatted(day(1), OVER),
+            "rounds-a: Weed (%sT%s)".formatted(day(1), OVER));
     await()
         .atMost(LONG)
         .untilAsserted(

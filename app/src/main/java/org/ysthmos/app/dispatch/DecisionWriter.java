@@ -20,6 +20,7 @@ import org.ysthmos.app.search.SeenIndex;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
+import org.ysthmos.app.trace.DecidedThen;
 import org.ysthmos.app.trace.Stories;
 import org.ysthmos.app.trace.StoryWriter;
 import org.ysthmos.app.trace.TraceCauses;
@@ -110,6 +111,7 @@ class DecisionWriter {
   private final Tables tables;
   private final KeptChores chores;
   private final Stories stories;
+  private final DecidedThen decidedThen;
   private final SeenIndex seen;
   private final Journal journal;
   private final AppClock clock;
@@ -132,6 +134,7 @@ class DecisionWriter {
       Tables tables,
       KeptChores chores,
       Stories stories,
+      DecidedThen decidedThen,
       SeenIndex seen,
       Journal journal,
       AppClock clock,
@@ -152,6 +155,7 @@ class DecisionWriter {
     this.tables = tables;
     this.chores = chores;
     this.stories = stories;
+    this.decidedThen = decidedThen;
     this.seen = seen;
     this.journal = journal;
     this.clock = clock;
@@ -161,12 +165,19 @@ class DecisionWriter {
 
   Stored store(Deciding deciding) {
     // What takes time and needs no database is done before it.
-    byte[] part = stories.pack(story(deciding));
-    SeenIndex.WordsOf words = SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding));
+    Told told =
+        new Told(
+            stories.pack(story(deciding)),
+            SeenIndex.words(deciding.trace().seq(), SeenText.of(deciding)),
+            isRehearsable(deciding)
+                ? Optional.of(
+                    DecidedThen.pack(
+                        deciding.decision(), key -> deciding.world().seen(key).state()))
+                : Optional.empty());
     AtomicReference<Bounds.Stop> passed = new AtomicReference<>();
     Stored stored;
     try {
-      stored = journal.soon(() -> storeNow(deciding, part, words, passed::set));
+      stored = journal.soon(() -> storeNow(deciding, told, passed::set));
     } catch (PairChanged e) {
       return Stored.PAIR_CHANGED;
     }
@@ -187,11 +198,18 @@ class DecisionWriter {
     return stored;
   }
 
+  /** What is kept with a trace of how it was decided. */
+  private record Told(byte[] part, SeenIndex.WordsOf words, Optional<DecidedThen.Packed> decided) {}
+
+  /** Of a bridge that goes both ways it would have to be kept what its sides held, too. */
+  private static boolean isRehearsable(Deciding deciding) {
+    return !deciding.trace().isTry() && deciding.bridge().between().isEmpty();
+  }
+
   /**
-   * @param told learns of a bound that would be passed; nothing is stored then
+   * @param stopped learns of a bound that would be passed; nothing is stored then
    */
-  private Stored storeNow(
-      Deciding deciding, byte[] part, SeenIndex.WordsOf words, Consumer<Bounds.Stop> told) {
+  private Stored storeNow(Deciding deciding, Told told, Consumer<Bounds.Stop> stopped) {
     Decision decision = deciding.decision();
     List<TaskDecision> carried = deciding.carried();
     for (TaskDecision task : carried) {
@@ -202,7 +220,7 @@ class DecisionWriter {
     }
     Optional<Bounds.Stop> passed = bounds.passedBy(deciding, carried);
     if (passed.isPresent()) {
-      told.accept(passed.get());
+      stopped.accept(passed.get());
       return Stored.HELD;
     }
     if (!synced.keep(deciding, title(deciding))) {
@@ -232,8 +250,9 @@ class DecisionWriter {
         .chore()
         .filter(look -> !deciding.trace().isTry())
         .ifPresent(look -> chores.keep(deciding.bridge(), deciding.row(), look));
-    stories.add(deciding.trace().seq(), part);
-    seen.replace(words);
+    stories.add(deciding.trace().seq(), told.part());
+    told.decided().ifPresent(packed -> decidedThen.add(deciding.trace().seq(), packed));
+    seen.replace(told.words());
     traces.decided(decided(deciding));
     end(deciding);
     return Stored.STORED;

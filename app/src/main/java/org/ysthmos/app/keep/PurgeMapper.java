@@ -50,6 +50,9 @@ interface PurgeMapper {
   @Delete("<script>DELETE FROM story WHERE trace_seq IN " + THESE + "</script>")
   void removeStories(@Param("seqs") List<Long> seqs);
 
+  @Delete("<script>DELETE FROM decided WHERE trace_seq IN " + THESE + "</script>")
+  void removeDecided(@Param("seqs") List<Long> seqs);
+
   @Delete("<script>DELETE FROM failure WHERE trace_seq IN " + THESE + "</script>")
   void removeFailures(@Param("seqs") List<Long> seqs);
 

@@ -125,6 +125,7 @@ public class Purger {
 
   private void remove(List<Long> traces) {
     mapper.removeStories(traces);
+    mapper.removeDecided(traces);
     mapper.removeFailures(traces);
     mapper.removeDeliveries(traces);
     mapper.removeTries(traces);

@@ -105,6 +105,21 @@ public class Pairs {
             new Often(row.often(), Optional.ofNullable(row.oftenSince())));
   }
 
+  /**
+   * A pair as it is, if it was there before an event that came earlier.
+   *
+   * @param event its order number and when it was received are looked at
+   */
+  public Optional<PairState> thereBefore(String bridge, String hash, EventRow event) {
+    PairRow row = mapper.find(bridge, hash);
+    boolean before =
+        row != null
+            && row.targetRecord() != null
+            && ((row.eventSeq() > 0 && row.eventSeq() < event.seq())
+                || row.madeAt().isBefore(event.receivedAt()));
+    return before ? find(bridge, hash, Long.MAX_VALUE).state() : Optional.empty();
+  }
+
   private static Stays stays(PairRow row) {
     if (row.takenBack()) {
       return Stays.TAKEN_BACK;

@@ -4,16 +4,16 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
-import java.util.zip.Deflater;
 import java.util.zip.GZIPInputStream;
-import java.util.zip.GZIPOutputStream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.store.Numbers;
+import org.ysthmos.app.store.PackedJson;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceStory.Line;
 
@@ -39,20 +39,12 @@ public class Stories {
   /** A part made ready for keeping, which needs no database and takes its time. */
   public byte[] pack(TraceStory told) {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream(2048);
-    try (GZIPOutputStream zip = new Quick(bytes)) {
+    try (OutputStream zip = PackedJson.gzip(bytes)) {
       json.writeValue(zip, told);
     } catch (IOException e) {
       throw new UncheckedIOException("a story cannot be written", e);
     }
     return bytes.toByteArray();
-  }
-
-  /** Most of the time goes into compressing; the quickest way is hardly longer in the end. */
-  private static final class Quick extends GZIPOutputStream {
-    Quick(ByteArrayOutputStream out) throws IOException {
-      super(out);
-      def.setLevel(Deflater.BEST_SPEED);
-    }
   }
 
   /** Goes on telling; inside a change. */

@@ -32,7 +32,7 @@ import org.ysthmos.core.value.Warned;
  */
 public final class Decider {
 
-  private static final String OWN_WRITING =
+  public static final String OWN_WRITING =
       "it tells of what was written there from here, and of nothing else";
 
   /** The kind of the event that a record is gone. */

@@ -1,9 +1,12 @@
 package org.ysthmos.core.decide;
 
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -27,6 +30,19 @@ public record TaskDecision(
     String because,
     Optional<String> target,
     boolean then) {
+
+  /**
+   * Its pair as it would be once this was carried out.
+   *
+   * @param before as it was; empty if there was none
+   * @param fresh gives the id of a task that is made
+   */
+  public World.PairState carriedOut(Optional<World.PairState> before, Supplier<String> fresh) {
+    String id = before.flatMap(World.PairState::target).or(this::target).orElseGet(fresh);
+    Map<String, Value> agreed = new LinkedHashMap<>(fields);
+    agreed.values().removeIf(value -> value == Nothing.NOTHING);
+    return new World.PairState(Optional.of(id), agreed);
+  }
 
   /** A task that is left as it is. */
   static TaskDecision left(

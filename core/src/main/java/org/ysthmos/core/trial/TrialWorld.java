@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -22,8 +21,6 @@ import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Side;
 import org.ysthmos.core.table.ReferenceTable;
-import org.ysthmos.core.value.Nothing;
-import org.ysthmos.core.value.Value;
 
 /**
  * A world of given records, tables and calendars, in which decisions have no effect but the pairs
@@ -104,15 +101,11 @@ public final class TrialWorld implements World {
   public void carryOut(Event event, Decision decision) {
     for (TaskDecision task : decision.tasks()) {
       if (task.delivery().isPresent()) {
-        Optional<String> known =
-            Optional.ofNullable(pairs.get(task.key().hash()))
-                .flatMap(PairState::target)
-                .or(task::target);
-        String target = known.orElseGet(() -> "new-" + ++made);
-        Map<String, Value> agreed = new LinkedHashMap<>(task.fields());
-        agreed.values().removeIf(value -> value == Nothing.NOTHING);
-        pairs.put(task.key().hash(), new PairState(Optional.of(target), agreed));
+        Optional<PairState> before = Optional.ofNullable(pairs.get(task.key().hash()));
+        PairState after = task.carriedOut(before, () -> "new-" + ++made);
+        pairs.put(task.key().hash(), after);
         if (!task.then()) {
+          String target = after.target().orElseThrow();
           tasks.add(new MadeTask(task.key().bridge(), event.record(), task.member(), target));
         }
       }

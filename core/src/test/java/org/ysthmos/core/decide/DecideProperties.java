@@ -5,9 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
@@ -18,7 +16,7 @@ import org.ysthmos.core.bridge.BridgeWriter;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.testkit.Garden;
-import org.ysthmos.core.testkit.HazardReports;
+import org.ysthmos.core.testkit.GardenEvents;
 import org.ysthmos.core.testkit.Seeds;
 import org.ysthmos.core.trial.TrialWorld;
 import org.ysthmos.core.value.ListValue;
@@ -33,87 +31,12 @@ class DecideProperties {
 
   private static final ObjectMapper JSON = new ObjectMapper();
 
-  private static final Map<String, Event> SOUND =
-      Map.of(
-          "hazard-to-grounds", HazardReports.event("vd-1"),
-          "seedling-to-ledger",
-              event(
-                  "garden-chat/reactions",
-                  "{'reaction':'seedling','channel':'c','ts':'1','author':'rui'}"),
-          "school-mail-to-lanes",
-              event(
-                  "post-room/mails",
-                  "{'id':'m','folder':'school-visits','subject':'s','html':'<p>x','flagged':true,"
-                      + "'received':'2026-11-27T23:30:00Z'}"),
-          "document-to-review",
-              event(
-                  "leaf-library/plant-records",
-                  "{'path':'/records/a.pdf','revision':1,'kind':'note','approved':'yes',"
-                      + "'link':'https://l.example/a'}"),
-          "pledge-to-follow-up",
-              event(
-                  "friends-register/pledges",
-                  "{'number':'1','steward':'olive@tidewrack.example','donor':'d','amount':'5',"
-                      + "'on':'2026-11-24'}"),
-          "ticket-to-job",
-              event(
-                  "climate-desk/tickets",
-                  "{'number':1,'subject':'s','description':'Fault code: f','status':'open',"
-                      + "'was':{'status':'new'},'requester':'u'}"),
-          "exhibition-to-preparations",
-              event("exhibitions/programme", "{'id':'x','title':'t','opens':'2026-12-24'}"),
-          "rooms-to-jobs",
-              event(
-                  "exhibitions/programme",
-                  "{'id':'x','title':'t','rooms':[{'id':'r','name':'n','size':3}]}"),
-          "crews-to-jobs",
-              event("exhibitions/programme", "{'id':'x','title':'t','crews':['a','b']}"));
-
-  private static Event event(String source, String data) {
-    return Garden.event(source, "changed", "r", data.replace('\'', '"'));
-  }
-
-  private static TrialWorld world() {
-    TrialWorld world = Garden.world();
-    ObjectNode report = HazardReports.report(Map.of());
-    report.put("id", "vd-1");
-    world.add("visitor-desk", "hazard-reports", report);
-    world.receive(
-        Garden.event(
-            "garden-chat/messages",
-            "posted",
-            "m",
-            "{\"channel\":\"c\",\"ts\":\"1\",\"author\":\"rui\",\"text\":\"Sow\","
-                + "\"at\":\"2026-11-24T08:00:00Z\"}"));
-    return world;
-  }
-
   private static Stream<DynamicTest> forEachBridge(BiConsumer<BridgeVersion, Event> law) {
     return Garden.BRIDGES.stream()
-        .map(id -> DynamicTest.dynamicTest(id, () -> law.accept(Garden.bridge(id), SOUND.get(id))));
-  }
-
-  /** The event with some of its data replaced, dropped or put elsewhere. */
-  private static Event broken(Event sound, Seeds seeds) {
-    ObjectNode data = sound.data().deepCopy();
-    List<String> keys = new ArrayList<>();
-    data.fieldNames().forEachRemaining(keys::add);
-    for (String key : keys) {
-      switch (seeds.below(6)) {
-        case 0 -> data.put(key, seeds.text());
-        case 1 -> data.set(key, seeds.json(3));
-        case 2 -> data.remove(key);
-        default -> {}
-      }
-    }
-    return new Event(
-        sound.id(),
-        sound.system(),
-        sound.collection(),
-        sound.kind(),
-        sound.record(),
-        sound.time(),
-        seeds.below(20) == 0 ? seeds.json(3) : data);
+        .map(
+            id ->
+                DynamicTest.dynamicTest(
+                    id, () -> law.accept(Garden.bridge(id), GardenEvents.sound(id))));
   }
 
   private static byte[] bytes(Decision decision) {
@@ -124,7 +47,7 @@ class DecideProperties {
   Stream<DynamicTest> soundEventIsCarried() {
     return forEachBridge(
         (bridge, event) -> {
-          Decision decision = Decider.decide(bridge, event, world(), Mode.PLAIN);
+          Decision decision = Decider.decide(bridge, event, GardenEvents.world(), Mode.PLAIN);
           assertThat(decision.failures()).isEmpty();
           assertThat(decision.verdict()).isEqualTo(Verdict.CREATE);
         });
@@ -137,8 +60,9 @@ class DecideProperties {
             Seeds.forSeeds(
                 700,
                 seeds -> {
-                  Event event = broken(sound, seeds);
-                  Decision decision = Decider.decide(bridge, event, world(), Mode.PLAIN);
+                  Event event = GardenEvents.broken(sound, seeds);
+                  Decision decision =
+                      Decider.decide(bridge, event, GardenEvents.world(), Mode.PLAIN);
                   assertThat(decision.failures().isEmpty())
                       .isEqualTo(decision.verdict() != Verdict.FAILED);
                   for (Failure failure : decision.failures()) {
@@ -159,11 +83,13 @@ class DecideProperties {
             Seeds.forSeeds(
                 300,
                 seeds -> {
-                  Event event = broken(sound, seeds);
-                  byte[] plain = bytes(Decider.decide(bridge, event, world(), Mode.PLAIN));
-                  Decision explained = Decider.decide(bridge, event, world(), Mode.EXPLAINED);
+                  Event event = GardenEvents.broken(sound, seeds);
+                  byte[] plain =
+                      bytes(Decider.decide(bridge, event, GardenEvents.world(), Mode.PLAIN));
+                  Decision explained =
+                      Decider.decide(bridge, event, GardenEvents.world(), Mode.EXPLAINED);
                   assertThat(bytes(explained)).isEqualTo(plain);
-                  assertThat(bytes(Decider.decide(bridge, event, world(), Mode.PLAIN)))
+                  assertThat(bytes(Decider.decide(bridge, event, GardenEvents.world(), Mode.PLAIN)))
                       .isEqualTo(plain);
                   for (Explanation.Lineage lineage : explained.explanation().fields()) {
                     assertThat(lineage.result()).isNotNull();
@@ -181,9 +107,10 @@ class DecideProperties {
           Seeds.forSeeds(
               150,
               seeds -> {
-                Event event = broken(sound, seeds);
-                assertThat(bytes(Decider.decide(again, event, world(), Mode.PLAIN)))
-                    .isEqualTo(bytes(Decider.decide(bridge, event, world(), Mode.PLAIN)));
+                Event event = GardenEvents.broken(sound, seeds);
+                assertThat(bytes(Decider.decide(again, event, GardenEvents.world(), Mode.PLAIN)))
+                    .isEqualTo(
+                        bytes(Decider.decide(bridge, event, GardenEvents.world(), Mode.PLAIN)));
               });
         });
   }
@@ -196,8 +123,8 @@ class DecideProperties {
             Seeds.forSeeds(
                 200,
                 seeds -> {
-                  Event event = broken(sound, seeds);
-                  TrialWorld world = world();
+                  Event event = GardenEvents.broken(sound, seeds);
+                  TrialWorld world = GardenEvents.world();
                   Decision first = Decider.decide(bridge, event, world, Mode.PLAIN);
                   world.carryOut(event, first);
                   Decision second = Decider.decide(bridge, event, world, Mode.PLAIN);
@@ -249,7 +176,10 @@ class DecideProperties {
     data.withArrayProperty("rooms");
     Decision decision =
         Decider.decide(
-            bridge, event("exhibitions/programme", data.toString()), world(), Mode.PLAIN);
+            bridge,
+            Garden.event("exhibitions/programme", "changed", "r", data.toString()),
+            GardenEvents.world(),
+            Mode.PLAIN);
     List<Object> other =
         com.jayway.jsonpath.JsonPath.read(
             data.toString(), "$.rooms[?(@.size > 50)]." + address.substring(5));

@@ -47,6 +47,12 @@ public class Drafts {
         .orElseThrow(() -> ApiProblem.notFound("bridge", id));
   }
 
+  /** The draft of a bridge; empty where nothing was typed since the live version. */
+  public Optional<Draft> kept(String id) {
+    return Optional.ofNullable(mapper.find(id))
+        .map(row -> new Draft(id, row.document(), row.revision(), Optional.of(row.changedAt())));
+  }
+
   public List<Draft> all() {
     return mapper.all().stream()
         .map(

@@ -1,0 +1,121 @@
+package org.ysthmos.app.rehearsal;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.ysthmos.app.rehearsal.Past.PastEvent;
+import org.ysthmos.app.rehearsal.RehearsalMapper.DifferenceRow;
+import org.ysthmos.app.store.PackedJson;
+import org.ysthmos.app.trace.DecidedThen;
+import org.ysthmos.app.trace.Words;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.rehearsal.Rehearsed;
+import org.ysthmos.core.rehearsal.Rehearsed.FieldDifference;
+import org.ysthmos.core.value.ValueJson;
+
+/**
+ * The differences of a rehearsal that are kept: of each change of verdict and of each field the
+ * first few hundred, so that what is rare is not lost among what is frequent.
+ */
+final class Differences {
+
+  /** So many of each sort. */
+  static final int MOST_OF_A_SORT = 500;
+
+  private record Change(Optional<Verdict> then, Verdict now) {}
+
+  private final long rehearsal;
+  private final Map<Object, Integer> kept = new HashMap<>();
+  private List<DifferenceRow> rows = new ArrayList<>();
+  private int number;
+
+  Differences(long rehearsal) {
+    this.rehearsal = rehearsal;
+  }
+
+  void add(PastEvent past, Rehearsed one) {
+    if (!one.differs() || !isWanted(one)) {
+      return;
+    }
+    Optional<DecidedThen.Known> then = past.then();
+    rows.add(
+        new DifferenceRow(
+            rehearsal,
+            ++number,
+            past.row().seq(),
+            past.row().recordId(),
+            past.row().receivedAt(),
+            then.map(DecidedThen.Known::traceId).orElse(null),
+            then.map(DecidedThen.Known::title).orElse(""),
+            one.then().orElse(null),
+            one.now(),
+            then.map(DecidedThen.Known::reason).orElse(""),
+            Words.limited(Words.capital(one.because()), 2000),
+            one.fields().stream()
+                .map(field -> "|" + name(field) + "|")
+                .distinct()
+                .collect(Collectors.joining()),
+            PackedJson.pack(json(one.fields()))));
+  }
+
+  /** A field as the screens ask for it. */
+  static String name(FieldDifference field) {
+    return name(field.member(), field.field());
+  }
+
+  static String name(String member, String field) {
+    return member.isEmpty() ? field : member + "/" + field;
+  }
+
+  private boolean isWanted(Rehearsed one) {
+    boolean wanted = false;
+    if (!one.then().equals(Optional.of(one.now()))) {
+      wanted = hasRoom(new Change(one.then(), one.now()));
+    }
+    for (FieldDifference field : one.fields()) {
+      wanted |= hasRoom(name(field));
+    }
+    return wanted;
+  }
+
+  private boolean hasRoom(Object sort) {
+    return kept.merge(sort, 1, Integer::sum) <= MOST_OF_A_SORT;
+  }
+
+  private static ArrayNode json(List<FieldDifference> fields) {
+    ArrayNode all = JsonNodeFactory.instance.arrayNode();
+    for (FieldDifference field : fields) {
+      ObjectNode one = all.addObject().put("member", field.member()).put("field", field.field());
+      one.set("then", ValueJson.write(field.then()));
+      one.set("now", ValueJson.write(field.now()));
+    }
+    return all;
+  }
+
+  static List<FieldDifference> fields(DifferenceRow row) {
+    List<FieldDifference> fields = new ArrayList<>();
+    PackedJson.unpack(row.fields())
+        .forEach(
+            one ->
+                fields.add(
+                    new FieldDifference(
+                        one.path("member").asText(),
+                        one.path("field").asText(),
+                        ValueJson.read(one.path("then")),
+                        ValueJson.read(one.path("now")))));
+    return fields;
+  }
+
+  /** Those that came since this was asked last. */
+  List<DifferenceRow> fresh() {
+    List<DifferenceRow> fresh = rows;
+    rows = new ArrayList<>();
+    return fresh;
+  }
+}

@@ -1,0 +1,73 @@
+package org.ysthmos.app.rehearsal;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.event.ReceivedEvents;
+import org.ysthmos.app.rehearsal.PastMapper.Span;
+import org.ysthmos.app.rehearsal.PastMapper.Which;
+import org.ysthmos.app.rehearsal.RehearsalMapper.RehearsalRow;
+import org.ysthmos.app.trace.DecidedThen;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.event.Event;
+
+/** What came, and what became of it. */
+@Component
+class Past {
+
+  private static final int PAGE = 500;
+
+  /**
+   * An event of the past.
+   *
+   * @param event empty if what came cannot be read as JSON
+   * @param then what the bridge made of it; empty if it did not hear it
+   */
+  record PastEvent(EventRow row, Optional<Event> event, Optional<DecidedThen.Known> then) {}
+
+  private final PastMapper mapper;
+  private final DecidedThen decided;
+
+  Past(PastMapper mapper, DecidedThen decided) {
+    this.mapper = mapper;
+    this.decided = decided;
+  }
+
+  /** The events that a rehearsal goes over. */
+  Which which(RehearsalRow rehearsal, BridgeVersion bridge) {
+    BridgeDefinition.From from = bridge.definition().from();
+    Long first = rehearsal.since() == null ? Long.valueOf(0) : mapper.firstFrom(rehearsal.since());
+    Long end = rehearsal.until() == null ? null : mapper.firstFrom(rehearsal.until());
+    return new Which(
+        from.system(),
+        from.collection(),
+        from.events(),
+        first == null ? Long.MAX_VALUE : first,
+        end == null ? Long.MAX_VALUE : end - 1);
+  }
+
+  Span span(Which which, int most) {
+    return mapper.span(which, most);
+  }
+
+  /** The next of them, in the order in which they came; none once all were given. */
+  List<PastEvent> page(String bridge, Which rest) {
+    List<EventRow> rows = mapper.page(rest, PAGE);
+    if (rows.isEmpty()) {
+      return List.of();
+    }
+    Map<Long, DecidedThen.Known> then =
+        decided.of(bridge, rows.getFirst().seq(), rows.getLast().seq());
+    List<PastEvent> page = new ArrayList<>(rows.size());
+    for (EventRow row : rows) {
+      page.add(
+          new PastEvent(
+              row, ReceivedEvents.readable(row), Optional.ofNullable(then.get(row.seq()))));
+    }
+    return page;
+  }
+}

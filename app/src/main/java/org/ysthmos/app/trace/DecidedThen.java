@@ -1,0 +1,81 @@
+package org.ysthmos.app.trace;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.store.PackedJson;
+import org.ysthmos.app.trace.DecidedMapper.DecidedRow;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.World.PairState;
+import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.rehearsal.AnswersJson;
+import org.ysthmos.core.rehearsal.Outcome;
+import org.ysthmos.core.rehearsal.Then;
+
+/** Keeps what was decided, so that it can be compared with what other rules would make of it. */
+@Component
+public class DecidedThen {
+
+  /** Ready for keeping. */
+  public record Packed(byte[] outcome, byte @Nullable [] answers) {}
+
+  /**
+   * What became of an event.
+   *
+   * @param traceId of the trace that was the last to end
+   * @param reason why it was passed by or failed; empty otherwise
+   */
+  public record Known(String traceId, String title, String reason, Then then) {}
+
+  private final DecidedMapper mapper;
+
+  DecidedThen(DecidedMapper mapper) {
+    this.mapper = mapper;
+  }
+
+  /** Needs no database and takes its time. */
+  public static Packed pack(Decision decision, Function<MatchKey, Optional<PairState>> pairs) {
+    return new Packed(
+        PackedJson.pack(Outcome.of(decision, pairs).write()),
+        decision.answers().isEmpty()
+            ? null
+            : PackedJson.pack(AnswersJson.write(decision.answers())));
+  }
+
+  /** Inside a change. */
+  public void add(long trace, Packed packed) {
+    mapper.add(trace, packed.outcome(), packed.answers());
+  }
+
+  /**
+   * What a bridge made of a span of events, by their order numbers. Of an event that was sent again
+   * the last trace that ended counts; what is under way is not known.
+   */
+  public Map<Long, Known> of(String bridge, long first, long last) {
+    List<DecidedRow> rows = mapper.of(bridge, first, last);
+    Map<Long, DecidedRow> latest = new HashMap<>(rows.size() * 2);
+    rows.forEach(row -> latest.put(row.eventSeq(), row));
+    Map<Long, Known> known = new HashMap<>(latest.size() * 2);
+    latest.forEach((event, row) -> known.put(event, known(row)));
+    return known;
+  }
+
+  private static Known known(DecidedRow row) {
+    byte[] outcome = row.outcome();
+    byte[] answers = row.answers();
+    return new Known(
+        row.traceId(),
+        row.title() == null ? "" : row.title(),
+        row.reason() == null ? "" : row.reason(),
+        new Then(
+            row.verdict(),
+            outcome == null
+                ? Optional.empty()
+                : Optional.of(Outcome.read(PackedJson.unpack(outcome))),
+            answers == null ? Map.of() : AnswersJson.read(PackedJson.unpack(answers))));
+  }
+}

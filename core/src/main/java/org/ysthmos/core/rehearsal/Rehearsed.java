@@ -1,0 +1,78 @@
+package org.ysthmos.core.rehearsal;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.ysthmos.core.decide.Decision;
+import org.ysthmos.core.decide.TaskDecision;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.value.Nothing;
+import org.ysthmos.core.value.Value;
+
+/**
+ * An event of the past as it is decided in a rehearsal, beside what became of it.
+ *
+ * @param then what it came to; empty if the bridge did not hear it
+ * @param because why it is passed by or fails now; empty otherwise
+ * @param fields what its tasks hold otherwise
+ */
+public record Rehearsed(
+    Optional<Verdict> then, Verdict now, String because, List<FieldDifference> fields) {
+
+  /**
+   * A field that is not as it was.
+   *
+   * @param member which of several tasks; empty where there is one
+   * @param then nothing if the rules gave it no value, or did not name it
+   */
+  public record FieldDifference(String member, String field, Value then, Value now) {}
+
+  public Rehearsed {
+    fields = List.copyOf(fields);
+  }
+
+  /** Whether anything is other than it was. */
+  public boolean differs() {
+    return then.isEmpty() || then.get() != now || !fields.isEmpty();
+  }
+
+  /**
+   * Fields are compared of tasks that there were then and are now; a task that there was only once
+   * is told by the verdict.
+   */
+  static Rehearsed of(Optional<Then> then, Decision now) {
+    List<FieldDifference> fields = new ArrayList<>();
+    then.flatMap(Then::decided)
+        .ifPresent(
+            before -> {
+              for (TaskDecision task : now.tasks()) {
+                before.tasks().stream()
+                    .filter(other -> other.member().equals(task.member()))
+                    .findFirst()
+                    .ifPresent(other -> differences(other, task, fields));
+              }
+            });
+    return new Rehearsed(then.map(Then::verdict), now.verdict(), Outcome.because(now), fields);
+  }
+
+  private static void differences(
+      Outcome.Task then, TaskDecision now, List<FieldDifference> found) {
+    Map<String, Value> before = then.fields();
+    Map<String, Value> after = now.fields();
+    if (before.equals(after)) {
+      return;
+    }
+    Set<String> all = new LinkedHashSet<>(before.keySet());
+    all.addAll(after.keySet());
+    for (String field : all) {
+      Value one = before.getOrDefault(field, Nothing.NOTHING);
+      Value other = after.getOrDefault(field, Nothing.NOTHING);
+      if (!one.equals(other)) {
+        found.add(new FieldDifference(now.member(), field, one, other));
+      }
+    }
+  }
+}
