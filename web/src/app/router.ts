@@ -69,6 +69,13 @@ export const router = createRouter({
       meta: { title: 'Full check' },
     },
     {
+      path: '/bridges/:id/rehearsal',
+      name: 'rehearsal',
+      component: () => import('@/features/rehearsal').then((m) => m.RehearsalPage),
+      props: true,
+      meta: { title: 'Rehearsal' },
+    },
+    {
       path: '/bridges/:id/desk',
       name: 'desk',
       component: () => import('@/features/desk').then((m) => m.DeskPage),

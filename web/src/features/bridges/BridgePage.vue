@@ -72,6 +72,9 @@ watch(
         :to="{ name: 'full-check', params: { id: data.bridge.id } }"
         >Full check</RouterLink
       >
+      <RouterLink v-else class="btn" :to="{ name: 'rehearsal', params: { id: data.bridge.id } }"
+        >Rehearse…</RouterLink
+      >
       <RouterLink class="btn" :to="{ name: 'new-recall', query: { bridge: data.bridge.id } }"
         >Take back…</RouterLink
       >

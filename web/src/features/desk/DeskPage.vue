@@ -184,6 +184,9 @@ const copyAsDocument = () => navigator.clipboard.writeText(JSON.stringify(doc.va
     >
       <span v-if="live?.heldSince" class="held" :title="live.heldBecause">held</span>
       <HoldControl v-if="live" :bridge="live" @changed="loadLive" />
+      <RouterLink v-if="!bothWays" class="btn" :to="{ name: 'rehearsal', params: { id } }"
+        >Rehearse…</RouterLink
+      >
     </DeskBar>
     <p v-if="draft.error.value && draft.state.value !== 'kept'" class="note bad" role="alert">
       {{ draft.error.value }}

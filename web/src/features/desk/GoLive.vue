@@ -8,6 +8,7 @@ import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { inSpan, manyOf, origin, telling } from '@/features/ceiling'
 import { CircleList } from '@/features/loops'
+import { LastRehearsal } from '@/features/rehearsal'
 import RuleDifferences from './RuleDifferences.vue'
 import { differs } from './reasons'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
@@ -120,6 +121,10 @@ async function remove(example: string) {
           >.
         </p>
         <p v-for="remark in trial.remarks" :key="remark" class="mid">! {{ remark }}</p>
+        <template v-if="!bothWays">
+          <h3>Rehearsal</h3>
+          <LastRehearsal :id="id" />
+        </template>
         <h3>Pinned examples</h3>
         <p v-if="!look.examples.length" class="mid">
           none: pin

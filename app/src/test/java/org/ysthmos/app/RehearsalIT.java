@@ -151,7 +151,11 @@ class RehearsalIT extends AppTestBase {
     assertThat(tasksOf(numbers.getFirst())).hasSize(tasks);
     assertThat(tasksOf(numbers.get(1))).isEmpty();
     assertThat(tracesOf(numbers.getFirst())).hasSize(1);
-    assertThat(api("/rehearsals?bridge=" + BRIDGE).findValuesAsText("id"))
+    JsonNode all = api("/rehearsals?bridge=" + BRIDGE);
+    assertThat(all.path("hasDraft").asBoolean()).isTrue();
+    assertThat(all.path("versions").path(0).asInt()).isEqualTo(live);
+    assertThat(all.at("/fieldNames/title").asText()).isEqualTo("Title");
+    assertThat(all.path("rehearsals").findValuesAsText("id"))
         .startsWith(now.path("id").asText(), other.path("id").asText(), same.path("id").asText());
 
     draftChanges();

@@ -23,11 +23,11 @@ import org.ysthmos.core.value.TextLength;
 import org.ysthmos.core.value.ValueType;
 
 /** Twelve fields of a job out of an event of 2 KB: the same for each way of computing them. */
-final class TicketMapping {
+public final class TicketMapping {
 
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
-  static final String EVENT =
+  public static final String EVENT =
       """
       {"number":"CD-20418","status":"open","subject":"  Heating of the palm house fails at night ",
        "requester":{"mail":"Olive.Marsh@Tidewrack.example","name":"Olive Marsh"},
@@ -51,7 +51,7 @@ final class TicketMapping {
        "privacy":{"keepUntil":"2028-11-23","visitor":false},"channel":"phone","revision":3}
       """;
 
-  static final String BRIDGE =
+  public static final String BRIDGE =
       """
       bridge: climate-ticket
       name: Climate ticket
@@ -86,9 +86,10 @@ final class TicketMapping {
       ceiling: { creates: 100, per: PT1H }
       """;
 
-  static final Map<String, String> STEWARDS =
+  public static final Map<String, String> STEWARDS =
       Map.of("olive.marsh@tidewrack.example", "tb-07", "rui@tidewrack.example", "tb-11");
-  static final Map<String, String> AREAS = Map.of("heating", "boiler-room", "light", "electric");
+  public static final Map<String, String> AREAS =
+      Map.of("heating", "boiler-room", "light", "electric");
 
   private TicketMapping() {}
 

@@ -34,6 +34,16 @@ public final class PushReader {
           .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
           .build();
 
+  /** What was taken was looked at when it came. */
+  private static final JsonMapper KEPT =
+      ExactJson.exact(
+              JsonMapper.builder(
+                  JsonFactory.builder()
+                      .streamReadConstraints(
+                          StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                      .build()))
+          .build();
+
   private PushReader() {}
 
   /** The webhook cannot be read; the message is for whoever keeps the sender. */
@@ -75,7 +85,7 @@ public final class PushReader {
    * @throws Unreadable if the body is no JSON
    */
   public static JsonNode parse(byte[] body) throws Unreadable {
-    JsonNode data = json(body);
+    JsonNode data = read(KEPT, body);
     if (!data.isObject()) {
       throw new Unreadable("the body is no JSON object");
     }
@@ -88,10 +98,16 @@ public final class PushReader {
    * @throws Unreadable if it is none
    */
   public static JsonNode json(byte[] body) throws Unreadable {
-    try {
-      JsonNode read = JSON.readTree(body);
+    JsonNode read = read(JSON, body);
+    if (!isUsable(read)) {
       refuseUnusableText(read, "");
-      return read;
+    }
+    return read;
+  }
+
+  private static JsonNode read(JsonMapper mapper, byte[] body) throws Unreadable {
+    try {
+      return mapper.readTree(body);
     } catch (JsonProcessingException e) {
       var at = e.getLocation();
       throw new Unreadable(
@@ -124,7 +140,34 @@ public final class PushReader {
     }
   }
 
+  /** The same without saying where, for the many that are. */
+  private static boolean isUsable(JsonNode node) {
+    if (node.isTextual()) {
+      return isUsable(node.textValue());
+    }
+    for (Map.Entry<String, JsonNode> member : node.properties()) {
+      if (!isUsable(member.getKey()) || !isUsable(member.getValue())) {
+        return false;
+      }
+    }
+    for (int i = 0; node.isArray() && i < node.size(); i++) {
+      if (!isUsable(node.get(i))) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private static void refuse(String text, String at) throws Unreadable {
+    if (!isUsable(text)) {
+      throw new Unreadable(
+          "the text at “%s” has %s in it"
+              .formatted(
+                  at, text.indexOf(0) >= 0 ? "the character U+0000" : "half of a character"));
+    }
+  }
+
+  private static boolean isUsable(String text) {
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
       boolean pair =
@@ -132,11 +175,10 @@ public final class PushReader {
               && i + 1 < text.length()
               && Character.isLowSurrogate(text.charAt(i + 1));
       if (c == 0 || (Character.isSurrogate(c) && !pair)) {
-        throw new Unreadable(
-            "the text at “%s” has %s in it"
-                .formatted(at, c == 0 ? "the character U+0000" : "half of a character"));
+        return false;
       }
       i += pair ? 1 : 0;
     }
+    return true;
   }
 }

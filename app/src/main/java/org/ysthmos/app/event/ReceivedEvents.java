@@ -145,6 +145,10 @@ public class ReceivedEvents {
 
   /** An event as the core knows it. */
   public static Event event(EventMapper.EventRow row) {
+    return event(row, body(row));
+  }
+
+  private static Event event(EventMapper.EventRow row, JsonNode body) {
     return new Event(
         row.sourceId(),
         row.systemId(),
@@ -152,12 +156,12 @@ public class ReceivedEvents {
         row.kind(),
         row.recordId(),
         row.happenedAt(),
-        body(row));
+        body);
   }
 
   /** The same; empty if what was kept cannot be read as JSON. */
   public static Optional<Event> readable(EventMapper.EventRow row) {
-    return json(row).isPresent() ? Optional.of(event(row)) : Optional.empty();
+    return json(row).map(body -> event(row, body));
   }
 
   /** What came with an event; empty if it cannot be read as JSON. */

@@ -32,6 +32,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}",
           "/bridges/{id}/desk",
           "/bridges/{id}/full-check",
+          "/bridges/{id}/rehearsal",
           "/traces",
           "/traces/{id}",
           "/pairs",

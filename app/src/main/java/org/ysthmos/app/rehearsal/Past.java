@@ -14,6 +14,7 @@ import org.ysthmos.app.trace.DecidedThen;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.rehearsal.Outcome;
 
 /** What came, and what became of it. */
 @Component
@@ -35,6 +36,11 @@ class Past {
   Past(PastMapper mapper, DecidedThen decided) {
     this.mapper = mapper;
     this.decided = decided;
+  }
+
+  /** What was decided of an event; empty where that is not kept. */
+  Optional<Outcome> decided(String bridge, long event) {
+    return decided.of(bridge, event);
   }
 
   /** The events that a rehearsal goes over. */

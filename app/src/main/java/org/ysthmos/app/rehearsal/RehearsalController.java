@@ -3,6 +3,7 @@ package org.ysthmos.app.rehearsal;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -29,6 +30,24 @@ import org.ysthmos.core.rehearsal.Rehearsed.FieldDifference;
 class RehearsalController {
 
   private static final int PAGE = 50;
+
+  /**
+   * The rehearsals of a bridge.
+   *
+   * @param hasDraft whether something was typed since the live version
+   * @param liveVersion null for a draft that was never live
+   * @param versions those that can be rehearsed, the newest first
+   * @param fieldNames what people call the target's fields, by their keys
+   * @param rehearsals the newest first
+   */
+  record RehearsalsView(
+      String bridgeName,
+      boolean hasDraft,
+      @Schema(nullable = true) @Nullable Integer liveVersion,
+      List<Integer> versions,
+      boolean bothWays,
+      Map<String, String> fieldNames,
+      List<RehearsalView> rehearsals) {}
 
   /**
    * What is to be rehearsed.
@@ -74,7 +93,7 @@ class RehearsalController {
       @Schema(nullable = true) @Nullable Instant endedAt) {}
 
   /** A field that is not as it was, as people read it. */
-  record ChangedField(String field, String then, String now) {}
+  record FieldThenAndNow(String field, String then, String now) {}
 
   /**
    * An event that comes to something else.
@@ -93,7 +112,7 @@ class RehearsalController {
       Verdict now,
       String thenBecause,
       String nowBecause,
-      List<ChangedField> fields) {}
+      List<FieldThenAndNow> fields) {}
 
   /**
    * Some of what differs.
@@ -106,18 +125,31 @@ class RehearsalController {
   private final Rehearsals rehearsals;
   private final RehearsalRunner runner;
   private final RehearsalMapper mapper;
+  private final RehearsalPlaces places;
 
-  RehearsalController(Rehearsals rehearsals, RehearsalRunner runner, RehearsalMapper mapper) {
+  RehearsalController(
+      Rehearsals rehearsals,
+      RehearsalRunner runner,
+      RehearsalMapper mapper,
+      RehearsalPlaces places) {
     this.rehearsals = rehearsals;
     this.runner = runner;
     this.mapper = mapper;
+    this.places = places;
   }
 
   /** Those of a bridge, the newest first. */
   @GetMapping
-  List<RehearsalView> all(@RequestParam String bridge) {
-    Optional<String> draft = rehearsals.draft(bridge);
-    return rehearsals.ofBridge(bridge).stream().map(row -> view(row, draft)).toList();
+  RehearsalsView all(@RequestParam String bridge) {
+    RehearsalPlaces.Of of = places.of(bridge);
+    return new RehearsalsView(
+        of.name(),
+        of.draft().isPresent(),
+        of.liveVersion().orElse(null),
+        of.versions(),
+        of.bothWays(),
+        of.fieldNames(),
+        rehearsals.ofBridge(bridge).stream().map(row -> view(row, of.draft())).toList());
   }
 
   /** Begins one; it goes on by itself. */
@@ -199,8 +231,9 @@ class RehearsalController {
         Differences.fields(row).stream().map(RehearsalController::view).toList());
   }
 
-  private static ChangedField view(FieldDifference field) {
-    return new ChangedField(Differences.name(field), field.then().display(), field.now().display());
+  private static FieldThenAndNow view(FieldDifference field) {
+    return new FieldThenAndNow(
+        Differences.name(field), field.then().display(), field.now().display());
   }
 
   private static RehearsalView view(RehearsalRow row, Optional<String> draft) {

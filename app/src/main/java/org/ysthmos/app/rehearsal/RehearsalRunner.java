@@ -163,7 +163,7 @@ class RehearsalRunner implements WithThread {
     /** The next page is read while one is decided. False if it does not go on. */
     private boolean all(Which which) {
       AskedNow asked = new AskedNow(asking, row.id(), this::isWanted);
-      try (DiskChain chain = new DiskChain(pairs)) {
+      try (DiskChain chain = new DiskChain(pairs, seq -> past.decided(row.bridgeId(), seq))) {
         Rehearsal rehearsal = new Rehearsal(bridge, row.answers(), chain, asked);
         CompletableFuture<List<PastEvent>> next = read(which);
         while (true) {
@@ -173,6 +173,7 @@ class RehearsalRunner implements WithThread {
           }
           next = read(between(which, page.getLast().row().seq() + 1, which.last()));
           for (PastEvent one : page) {
+            chain.at(one.row().seq());
             decide(one, rehearsal, asked);
           }
           chain.flush();

@@ -64,6 +64,12 @@ public class DecidedThen {
     return known;
   }
 
+  /** What a bridge decided of one event; empty where that is not kept. */
+  public Optional<Outcome> of(String bridge, long event) {
+    return Optional.ofNullable(of(bridge, event, event).get(event))
+        .flatMap(known -> known.then().decided());
+  }
+
   private static Known known(DecidedRow row) {
     byte[] outcome = row.outcome();
     byte[] answers = row.answers();

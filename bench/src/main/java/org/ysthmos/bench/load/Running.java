@@ -187,10 +187,18 @@ final class Running implements AutoCloseable {
   }
 
   void post(String path, String body) {
+    call("POST", path, body);
+  }
+
+  void put(String path, String body) {
+    call("PUT", path, body);
+  }
+
+  private void call(String method, String path, String body) {
     HttpRequest request =
         HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + path))
             .header("Content-Type", "application/json")
-            .POST(HttpRequest.BodyPublishers.ofString(body))
+            .method(method, HttpRequest.BodyPublishers.ofString(body))
             .build();
     try {
       HttpResponse<String> answer = http.send(request, HttpResponse.BodyHandlers.ofString());

@@ -15,6 +15,7 @@ import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.pair.MatchKey;
+import org.ysthmos.core.rehearsal.Rehearsed.FieldDifference;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
@@ -37,16 +38,68 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
    * @param member which of several; empty where there is one
    * @param key the hash of its match key
    * @param target the id of its record; empty while it was never made
-   * @param fields all of its fields, written or not
-   * @param before what those of them that were changed held until then; none of what was made
+   * @param kept all of its fields, written or not, as {@link ValueJson} writes them; read when they
+   *     are asked for alone
+   * @param keptBefore what those of them that were changed held until then
    */
   public record Task(
       String member,
       Verdict verdict,
       String key,
       Optional<String> target,
-      Map<String, Value> fields,
-      Map<String, Value> before) {}
+      JsonNode kept,
+      JsonNode keptBefore) {
+
+    /** How its pair stood once this was carried out. */
+    public PairState after() {
+      return state(ValueJson.readAll(kept));
+    }
+
+    /** How its pair stood before; empty if there was none. */
+    Optional<PairState> before() {
+      if (verdict == Verdict.CREATE) {
+        return Optional.empty();
+      }
+      Map<String, Value> agreed = ValueJson.readAll(kept);
+      agreed.putAll(ValueJson.readAll(keptBefore));
+      return Optional.of(state(agreed));
+    }
+
+    private PairState state(Map<String, Value> agreed) {
+      agreed.values().removeIf(value -> value == Nothing.NOTHING);
+      return new PairState(Optional.of(target.orElse("made")), agreed);
+    }
+
+    /** The fields that a task holds otherwise than this. */
+    List<FieldDifference> differences(TaskDecision now) {
+      List<FieldDifference> found = new ArrayList<>();
+      int common = 0;
+      for (Map.Entry<String, Value> field : now.fields().entrySet()) {
+        JsonNode then = kept.get(field.getKey());
+        common += then == null ? 0 : 1;
+        if (then == null
+            ? field.getValue() != Nothing.NOTHING
+            : !then.equals(ValueJson.write(field.getValue()))) {
+          found.add(difference(field.getKey(), field.getValue()));
+        }
+      }
+      if (common < kept.size()) {
+        for (Map.Entry<String, JsonNode> field : kept.properties()) {
+          if (!now.fields().containsKey(field.getKey())
+              && ValueJson.read(field.getValue()) != Nothing.NOTHING) {
+            found.add(difference(field.getKey(), Nothing.NOTHING));
+          }
+        }
+      }
+      return found;
+    }
+
+    private FieldDifference difference(String field, Value now) {
+      JsonNode then = kept.get(field);
+      return new FieldDifference(
+          member, field, then == null ? Nothing.NOTHING : ValueJson.read(then), now);
+    }
+  }
 
   /**
    * @param pairs how a pair stood when it was decided
@@ -79,11 +132,16 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
                           field -> before.put(field, agreed.getOrDefault(field, Nothing.NOTHING))));
     }
     return new Task(
-        task.member(), task.verdict(), task.key().hash(), task.target(), task.fields(), before);
+        task.member(),
+        task.verdict(),
+        task.key().hash(),
+        task.target(),
+        ValueJson.writeAll(task.fields()),
+        ValueJson.writeAll(before));
   }
 
   /** The task of a match key. */
-  Optional<Task> task(String key) {
+  public Optional<Task> task(String key) {
     for (Task task : tasks) {
       if (task.key().equals(key)) {
         return Optional.of(task);
@@ -105,9 +163,9 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
         one.put("member", task.member());
       }
       task.target().ifPresent(target -> one.put("target", target));
-      one.set("fields", ValueJson.writeAll(task.fields()));
-      if (!task.before().isEmpty()) {
-        one.set("before", ValueJson.writeAll(task.before()));
+      one.set("fields", task.kept());
+      if (!task.keptBefore().isEmpty()) {
+        one.set("before", task.keptBefore());
       }
     }
     return node;
@@ -125,8 +183,8 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
               Verdict.valueOf(one.path("verdict").asText()),
               one.path("key").asText(),
               one.has("target") ? Optional.of(one.get("target").asText()) : Optional.empty(),
-              ValueJson.readAll(one.path("fields")),
-              ValueJson.readAll(one.path("before"))));
+              one.path("fields"),
+              one.path("before")));
     }
     return new Outcome(
         Verdict.valueOf(node.path("verdict").asText()), node.path("because").asText(""), tasks);

@@ -21,7 +21,16 @@ public interface PairChain {
   /** Empty if the rehearsal did not come across it. */
   Optional<Known> find(String key);
 
+  /** Whether the rehearsal came across it, which costs less than how it stands. */
+  boolean knows(String key);
+
   void put(String key, Known known);
+
+  /**
+   * It is as what was decided of the event that is at hand left it then, so that it need not be
+   * kept a second time.
+   */
+  void putAsThen(Outcome.Task then);
 
   /** In memory, for rehearsals over few events. */
   static PairChain inMemory() {
@@ -30,6 +39,16 @@ public interface PairChain {
       @Override
       public Optional<Known> find(String key) {
         return Optional.ofNullable(kept.get(key));
+      }
+
+      @Override
+      public boolean knows(String key) {
+        return kept.containsKey(key);
+      }
+
+      @Override
+      public void putAsThen(Outcome.Task then) {
+        kept.put(then.key(), new Known(Optional.of(then.after())));
       }
 
       @Override

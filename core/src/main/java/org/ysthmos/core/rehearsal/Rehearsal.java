@@ -63,26 +63,34 @@ public final class Rehearsal {
         answers == Answers.OF_THEN ? then.map(Then::answers).orElse(Map.of()) : Map.of();
     Decision decision =
         Decider.decide(bridge, event, new RehearsalWorld(then, found, chain, world), Mode.PLAIN);
+    Rehearsed rehearsed = Rehearsed.of(then, decision);
     if (then.filter(Then::wasNotCarriedOut).isEmpty()) {
-      decision.tasks().forEach(this::carryOut);
-      then.flatMap(Then::decided).ifPresent(this::noteNotMade);
+      Optional<Outcome> decided = then.flatMap(Then::decided);
+      for (TaskDecision task : decision.tasks()) {
+        if (task.delivery().isPresent()) {
+          carryOut(task, decided.flatMap(outcome -> outcome.task(task.key().hash())), rehearsed);
+        }
+      }
+      decided.ifPresent(this::noteNotMade);
     }
-    return Rehearsed.of(then, decision);
+    return rehearsed;
   }
 
-  private void carryOut(TaskDecision task) {
-    if (task.delivery().isPresent()) {
-      String key = task.key().hash();
-      Optional<PairState> before = chain.find(key).flatMap(PairChain.Known::state);
-      PairState after = task.carriedOut(before, () -> "new-" + ++made);
-      chain.put(key, new PairChain.Known(Optional.of(after)));
+  private void carryOut(TaskDecision task, Optional<Outcome.Task> then, Rehearsed rehearsed) {
+    if (then.isPresent() && rehearsed.fields().isEmpty()) {
+      chain.putAsThen(then.get());
+      return;
     }
+    String key = task.key().hash();
+    Optional<PairState> before = chain.find(key).flatMap(PairChain.Known::state);
+    PairState after = task.carriedOut(before, () -> "new-" + ++made);
+    chain.put(key, new PairChain.Known(Optional.of(after)));
   }
 
   /** A pair that was made then and is not made here is not there for what follows. */
   private void noteNotMade(Outcome then) {
     for (Outcome.Task task : then.tasks()) {
-      if (task.verdict() == Verdict.CREATE && chain.find(task.key()).isEmpty()) {
+      if (task.verdict() == Verdict.CREATE && !chain.knows(task.key())) {
         chain.put(task.key(), new PairChain.Known(Optional.empty()));
       }
     }

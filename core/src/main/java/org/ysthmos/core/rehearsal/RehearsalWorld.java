@@ -2,18 +2,14 @@ package org.ysthmos.core.rehearsal;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.ysthmos.core.decide.Decider;
-import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.decide.WorldOver;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.pair.MatchKey;
-import org.ysthmos.core.value.Nothing;
-import org.ysthmos.core.value.Value;
 
 /**
  * The world of one event in a rehearsal. A pair stands as the rehearsal left it; one that it did
@@ -42,18 +38,7 @@ record RehearsalWorld(
     }
     Optional<Outcome.Task> task =
         then.flatMap(Then::decided).flatMap(decided -> decided.task(key.hash()));
-    return task.isPresent() ? before(task.get()) : under.pair(bridge, key);
-  }
-
-  /** How a pair stood before what was decided of it then. */
-  private static Optional<PairState> before(Outcome.Task task) {
-    if (task.verdict() == Verdict.CREATE) {
-      return Optional.empty();
-    }
-    Map<String, Value> agreed = new LinkedHashMap<>(task.fields());
-    agreed.putAll(task.before());
-    agreed.values().removeIf(value -> value == Nothing.NOTHING);
-    return Optional.of(new PairState(task.target(), agreed));
+    return task.isPresent() ? task.get().before() : under.pair(bridge, key);
   }
 
   /** What is kept of our own writing is kept for a few last times alone. */

@@ -1,15 +1,11 @@
 package org.ysthmos.core.rehearsal;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
-import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 
 /**
@@ -52,27 +48,9 @@ public record Rehearsed(
                 before.tasks().stream()
                     .filter(other -> other.member().equals(task.member()))
                     .findFirst()
-                    .ifPresent(other -> differences(other, task, fields));
+                    .ifPresent(other -> fields.addAll(other.differences(task)));
               }
             });
     return new Rehearsed(then.map(Then::verdict), now.verdict(), Outcome.because(now), fields);
-  }
-
-  private static void differences(
-      Outcome.Task then, TaskDecision now, List<FieldDifference> found) {
-    Map<String, Value> before = then.fields();
-    Map<String, Value> after = now.fields();
-    if (before.equals(after)) {
-      return;
-    }
-    Set<String> all = new LinkedHashSet<>(before.keySet());
-    all.addAll(after.keySet());
-    for (String field : all) {
-      Value one = before.getOrDefault(field, Nothing.NOTHING);
-      Value other = after.getOrDefault(field, Nothing.NOTHING);
-      if (!one.equals(other)) {
-        found.add(new FieldDifference(now.member(), field, one, other));
-      }
-    }
   }
 }

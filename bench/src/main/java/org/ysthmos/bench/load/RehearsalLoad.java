@@ -1,0 +1,258 @@
+package org.ysthmos.bench.load;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.ysthmos.app.desk.sample.SampleWorld;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.intake.IntakeWriter;
+import org.ysthmos.bench.TicketMapping;
+import org.ysthmos.core.bridge.BridgeCompiler;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Catalog;
+import org.ysthmos.core.decide.Decider;
+import org.ysthmos.core.decide.Mode;
+import org.ysthmos.core.decide.World;
+import org.ysthmos.core.event.Event;
+
+/**
+ * Rehearsals over many events that crossed a bridge with twelve fields, each of 2 KB. The yardstick
+ * is the sum of plain decisions of the same events by the same rules, already in memory.
+ */
+public final class RehearsalLoad {
+
+  private static final int ROUNDS = 5;
+  private static final int IN_MEMORY = 2_000;
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  private RehearsalLoad() {}
+
+  public static void main(String[] arguments) throws Exception {
+    Path data = Path.of(arguments[1]);
+    int events = Integer.parseInt(arguments[2]);
+    Path setup = setup(Path.of(arguments[0]), data.resolve("setup"));
+    try (Running running = new Running(data.resolve("data"), setup)) {
+      long began = System.nanoTime();
+      takeIn(running, events);
+      while (running.waiting() > 0) {
+        Load.pause(500);
+      }
+      System.out.printf("%,d events crossed in %.0f s%n", events, seconds(began));
+      double plain = plain(running, events);
+      System.out.printf(
+          "plain decisions of all of them: %.2f s (%.1f µs each)%n", plain, plain * 1e6 / events);
+      tell("the version that decided then", rehearse(running, events, "\"version\":1,"), plain);
+      String draft = rules().replace("case: upper", "case: lower");
+      running.put(
+          "/api/desk/drafts/climate-ticket",
+          JSON.createObjectNode().put("document", json(draft)).put("revision", 0).toString());
+      tell("a draft of which each differs", rehearse(running, events, ""), plain);
+    }
+    System.exit(0);
+  }
+
+  private static double seconds(long began) {
+    return (System.nanoTime() - began) / 1e9;
+  }
+
+  private static void tell(String what, double seconds, double plain) {
+    System.out.printf(
+        "rehearsal of %s: %.2f s (%.2f times the yardstick, goal <= 3)%n",
+        what, seconds, seconds / plain);
+  }
+
+  private static String rules() {
+    return TicketMapping.BRIDGE
+        .replace("climate-desk", "source")
+        .replace("works-ledger", "target")
+        .replace("creates: 100,", "creates: 1000000,");
+  }
+
+  private static String json(String yaml) throws IOException {
+    return new ObjectMapper(new com.fasterxml.jackson.dataformat.yaml.YAMLFactory())
+        .readTree(yaml)
+        .toString();
+  }
+
+  private static Path setup(Path from, Path to) throws IOException {
+    Files.createDirectories(to.resolve("systems"));
+    Files.createDirectories(to.resolve("bridges"));
+    Files.createDirectories(to.resolve("tables"));
+    Files.writeString(to.resolve("bridges/climate-ticket.yaml"), rules());
+    table(to, "stewards", "mail", "person", TicketMapping.STEWARDS, "ignore-case: true\n");
+    table(to, "areas", "area", "choice", TicketMapping.AREAS, "");
+    String fields =
+        List.of(
+                "number",
+                "status",
+                "subject",
+                "requester/mail",
+                "requester/name",
+                "place/house",
+                "place/bench",
+                "seenOn",
+                "visit",
+                "severity",
+                "area",
+                "form",
+                "labels",
+                "description",
+                "channel")
+            .stream()
+            .map(one -> "      /%s: { name: %s, type: text }\n".formatted(one, one))
+            .collect(Collectors.joining());
+    String source = Files.readString(from.resolve("systems/source.yaml"));
+    int at = source.indexOf("      /id:");
+    int end = source.indexOf("    push:");
+    Files.writeString(
+        to.resolve("systems/source.yaml"),
+        (source.substring(0, at)
+                + fields
+                + "      /readings:\n"
+                + "        name: readings\n"
+                + "        type: list of record\n"
+                + "        fields:\n"
+                + "          /probe: { name: probe, type: text }\n"
+                + "          /degrees: { name: degrees, type: number }\n"
+                + source.substring(end))
+            .replace("  notes:", "  tickets:")
+            .replace("record: /id", "record: /number")
+            .replace("{ note.made: created }", "{ made: opened }"));
+    String target = Files.readString(from.resolve("systems/target.yaml"));
+    int first = target.indexOf("      title: {");
+    int after = target.indexOf("    find-by-key:");
+    Files.writeString(
+        to.resolve("systems/target.yaml"),
+        (target.substring(0, first)
+                + """
+                      title: { name: Title, type: text, required: true, longest: 120 }
+                      summary: { name: Summary, type: text }
+                      fault: { name: Fault, type: text }
+                      due: { name: Due, type: moment }
+                      visit: { name: Visit, type: day }
+                      priority: { name: Priority, type: number }
+                      owner: { name: Owner, type: person }
+                      status: { name: Status, type: choice }
+                      labels: { name: Labels, type: list of text }
+                      link: { name: Link, type: link }
+                      readings: { name: Readings, type: list of text }
+                      notes: { name: Notes, type: text }
+                """
+                + target.substring(after))
+            .replace("  tasks:", "  jobs:")
+            .replace(
+                "[title, notes, priority, owner]",
+                "[title, summary, fault, due, visit, priority, owner, status, labels, link,"
+                    + " readings, notes]"));
+    return to;
+  }
+
+  private static void table(
+      Path to, String id, String key, String type, Map<String, String> rows, String more)
+      throws IOException {
+    StringBuilder table =
+        new StringBuilder(
+            "table: %s\nname: %s\nkeys: [%s]\nvalues: { value: %s }\n%snot-found: fail\nrows:\n"
+                .formatted(id, id, key, type, more));
+    rows.forEach(
+        (from, value) -> table.append("  - { %s: %s, value: %s }\n".formatted(key, from, value)));
+    Files.writeString(to.resolve("tables/" + id + ".yaml"), table);
+  }
+
+  private static String body(int number) {
+    return TicketMapping.EVENT
+        .replace("CD-20418", "CD-" + number)
+        .replace("palm house fails", "palm house fails (" + number % 977 + ")");
+  }
+
+  private static void takeIn(Running running, int count) {
+    IntakeWriter intake = running.context.getBean(IntakeWriter.class);
+    for (int done = 0; done < count; ) {
+      List<EventRow> page = new ArrayList<>();
+      for (int i = 0; i < 500 && done < count; i++, done++) {
+        page.add(row(done));
+      }
+      intake.keepPage(page, nothing -> {});
+      while (running.waiting() > 5_000) {
+        Load.pause(200);
+      }
+    }
+  }
+
+  private static EventRow row(int number) {
+    Instant now = Instant.now();
+    return new EventRow(
+        0,
+        "source",
+        "e-" + number,
+        "tickets",
+        "opened",
+        "CD-" + number,
+        now,
+        now,
+        EventMapper.Origin.TOLD,
+        body(number).getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** The seconds that plain decisions of all take, the median of some rounds. */
+  private static double plain(Running running, int events) throws IOException {
+    Catalog catalog = running.context.getBean(Catalog.class);
+    World world = running.context.getBean(SampleWorld.class);
+    BridgeVersion bridge = BridgeCompiler.compile(rules(), 1, catalog);
+    List<Event> some = new ArrayList<>();
+    for (int i = 0; i < IN_MEMORY; i++) {
+      JsonNode data = JSON.readTree(body(i));
+      some.add(new Event("e-" + i, "source", "tickets", "opened", "CD-" + i, Instant.now(), data));
+    }
+    List<Double> rounds = new ArrayList<>();
+    for (int round = 0; round < ROUNDS; round++) {
+      long began = System.nanoTime();
+      int made = 0;
+      for (int i = 0; i < events; i++) {
+        made += Decider.decide(bridge, some.get(i % IN_MEMORY), world, Mode.PLAIN).tasks().size();
+      }
+      rounds.add(seconds(began));
+      if (made != events) {
+        throw new IllegalStateException(made + " tasks of " + events + " events");
+      }
+    }
+    Collections.sort(rounds);
+    return rounds.get(ROUNDS / 2);
+  }
+
+  /** The seconds that a rehearsal takes, the median of some rounds. */
+  private static double rehearse(Running running, int events, String what) {
+    List<Double> rounds = new ArrayList<>();
+    for (int round = 0; round < ROUNDS; round++) {
+      long began = System.nanoTime();
+      running.post(
+          "/api/rehearsals",
+          "{\"bridge\":\"climate-ticket\",%s\"answers\":\"OF_THEN\"}".formatted(what));
+      JsonNode state;
+      do {
+        Load.pause(20);
+        state = running.get("/api/rehearsals?bridge=climate-ticket").at("/rehearsals/0");
+      } while (state.path("state").asText().equals("RUNNING"));
+      rounds.add(seconds(began));
+      int expected = what.isEmpty() ? events : 0;
+      if (!state.path("state").asText().equals("ENDED")
+          || state.path("done").asInt() != events
+          || state.path("differing").asInt() != expected) {
+        throw new IllegalStateException("it came to " + ((ObjectNode) state).toString());
+      }
+    }
+    Collections.sort(rounds);
+    return rounds.get(ROUNDS / 2);
+  }
+}
