@@ -1,9 +1,11 @@
 package org.ysthmos.app.rehearsal;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
@@ -58,6 +60,11 @@ class Past {
 
   Span span(Which which, int most) {
     return mapper.span(which, most);
+  }
+
+  /** When an event was received; null if there is none. */
+  @Nullable Instant receivedAt(@Nullable Long seq) {
+    return seq == null ? null : mapper.receivedAt(seq);
   }
 
   /** The next of them, in the order in which they came; none once all were given. */

@@ -2,6 +2,7 @@ package org.ysthmos.app.rehearsal;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
@@ -149,10 +150,12 @@ class RehearsalRunner implements WithThread {
     }
 
     private boolean began(Span span) {
+      Instant first = past.receivedAt(span.firstSeq());
+      Instant last = past.receivedAt(span.lastSeq());
       return journal.now(
           () -> {
             int unused = mapper.removeDifferences(row.id());
-            return mapper.counted(row.id(), span.events(), span.firstAt(), span.lastAt()) > 0;
+            return mapper.counted(row.id(), span.events(), first, last) > 0;
           });
     }
 

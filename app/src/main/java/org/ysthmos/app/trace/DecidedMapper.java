@@ -37,11 +37,14 @@ interface DecidedMapper {
       byte @Nullable [] outcome,
       byte @Nullable [] answers) {}
 
-  /** Those of a bridge over a span of events, in the order in which they began. */
+  /**
+   * Those of a bridge over a span of events, in the order in which they began. They are found by
+   * their events: a bridge has many more traces than a span has.
+   */
   @Select(
       """
       SELECT t.event_seq, t.id, t.verdict, t.reason, t.title, d.outcome, d.answers
-      FROM trace t LEFT JOIN decided d ON d.trace_seq = t.seq
+      FROM trace t USE INDEX (trace_of_event) LEFT JOIN decided d ON d.trace_seq = t.seq
       WHERE t.event_seq BETWEEN #{first} AND #{last} AND t.bridge_id = #{bridge}
         AND t.verdict IS NOT NULL AND NOT t.is_try
       ORDER BY t.seq

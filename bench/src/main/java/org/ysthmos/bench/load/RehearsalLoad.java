@@ -41,10 +41,13 @@ public final class RehearsalLoad {
   public static void main(String[] arguments) throws Exception {
     Path data = Path.of(arguments[1]);
     int events = Integer.parseInt(arguments[2]);
+    boolean crossed = Files.exists(data.resolve("data/ysthmos.mv.db"));
     Path setup = setup(Path.of(arguments[0]), data.resolve("setup"));
     try (Running running = new Running(data.resolve("data"), setup)) {
       long began = System.nanoTime();
-      takeIn(running, events);
+      if (!crossed) {
+        takeIn(running, events);
+      }
       while (running.waiting() > 0) {
         Load.pause(500);
       }
