@@ -7,6 +7,7 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
+import EarlierRuns from '@/shared/ui/EarlierRuns.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import FoundRows from './FoundRows.vue'
 import MeetByHand from './MeetByHand.vue'
@@ -137,6 +138,14 @@ function more() {
   pages.value++
   void load()
 }
+const earlier = computed(() =>
+  data.value!.checks.map((one) => ({
+    id: one.id,
+    begunAt: one.begunAt,
+    to: { name: 'full-check', params: { id: props.id }, query: { check: one.id } },
+    words: `${at(one)}, ${who(one)}`,
+  })),
+)
 const lacking = (one: FullCheck) =>
   [one.left, one.right]
     .filter((list) => list.lacks)
@@ -253,19 +262,12 @@ const lacking = (one: FullCheck) =>
         />
         <button v-if="data.more" class="btn" @click="more">More of them</button>
       </div>
-      <section v-if="data.checks.length > 1" aria-labelledby="earlier">
-        <h2 id="earlier">All checks</h2>
-        <ul>
-          <li v-for="one in data.checks" :key="one.id">
-            <RouterLink
-              :to="{ name: 'full-check', params: { id }, query: { check: one.id } }"
-              :aria-current="one.id === check.id ? 'page' : undefined"
-              >{{ dayAndTime(one.begunAt, now, zone) }}</RouterLink
-            >
-            {{ at(one) }}, {{ who(one) }}
-          </li>
-        </ul>
-      </section>
+      <EarlierRuns
+        v-if="data.checks.length > 1"
+        title="All checks"
+        :runs="earlier"
+        :current="check.id"
+      />
     </template>
     <MeetByHand :bridge="id" :left="data.left" :right="data.right" />
     <RepairDialog
@@ -282,8 +284,7 @@ const lacking = (one: FullCheck) =>
 </template>
 
 <style scoped>
-.list,
-section {
+.list {
   padding: 0 20px 16px;
 }
 .list .btn {
@@ -308,22 +309,6 @@ section {
 .kinds button[aria-pressed='true'] {
   background: var(--panel);
   color: var(--ink);
-  font-weight: 600;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  line-height: 26px;
-}
-li a {
-  display: inline-block;
-  min-width: 130px;
-  text-decoration: underline;
-}
-li a[aria-current] {
   font-weight: 600;
 }
 </style>

@@ -95,12 +95,12 @@ describe('a rehearsal', () => {
     expect(view.findAll('.matrix tbody th').map((one) => one.text())).toEqual([
       'new task',
       'passed by',
-      'not heard then',
+      'nothing known',
     ])
     await view.get('[aria-label="39: then passed by, now new task"]').trigger('click')
     await flushPromises()
     expect(calls.at(-1)!.key).toContain('then=PASSED_BY')
-    await view.get('[aria-label="1: then not heard then, now new task"]').trigger('click')
+    await view.get('[aria-label="1: then nothing known, now new task"]').trigger('click')
     await flushPromises()
     expect(calls.at(-1)!.key).toContain('unheard')
     const field = view.get('[aria-label="2 in which Title is otherwise"]')

@@ -7,6 +7,7 @@ import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
 import { capital, counted } from '@/shared/format/words'
+import EarlierRuns from '@/shared/ui/EarlierRuns.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import DifferenceRows from './DifferenceRows.vue'
 import RehearsalForm from './RehearsalForm.vue'
@@ -89,6 +90,14 @@ function more() {
 }
 const at = (one: Rehearsal) =>
   one.state === 'RUNNING' && one.total !== null ? `${share(one)} % through` : STATES[one.state]
+const earlier = computed(() =>
+  data.value!.of.rehearsals.map((one) => ({
+    id: one.id,
+    begunAt: one.begunAt,
+    to: { name: 'rehearsal', params: { id: props.id }, query: { rehearsal: one.id } },
+    words: `${what(one)}, ${counted(one.done, 'event')}, ${one.differing.toLocaleString('en')} otherwise, ${at(one)}`,
+  })),
+)
 const came = (one: Rehearsal) =>
   one.firstAt && one.lastAt
     ? ` received from ${dayAndTime(one.firstAt, now.value, zone.value)} to ${dayAndTime(one.lastAt, now.value, zone.value)}`
@@ -164,20 +173,12 @@ const answers = (one: Rehearsal) =>
           Of each sort of difference the first 500 are kept.
         </p>
       </section>
-      <section v-if="data.of.rehearsals.length > 1" aria-labelledby="earlier">
-        <h2 id="earlier">All rehearsals</h2>
-        <ul>
-          <li v-for="one in data.of.rehearsals" :key="one.id">
-            <RouterLink
-              :to="{ name: 'rehearsal', params: { id }, query: { rehearsal: one.id } }"
-              :aria-current="one.id === shown.id ? 'page' : undefined"
-              >{{ dayAndTime(one.begunAt, now, zone) }}</RouterLink
-            >
-            {{ what(one) }}, {{ counted(one.done, 'event') }},
-            {{ one.differing.toLocaleString('en') }} otherwise, {{ at(one) }}
-          </li>
-        </ul>
-      </section>
+      <EarlierRuns
+        v-if="data.of.rehearsals.length > 1"
+        title="All rehearsals"
+        :runs="earlier"
+        :current="shown.id"
+      />
     </template>
   </template>
 </template>
@@ -207,21 +208,5 @@ progress::-webkit-progress-bar {
 progress::-webkit-progress-value {
   background: var(--kelp);
   border-radius: 3px;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  line-height: 26px;
-}
-li a {
-  display: inline-block;
-  min-width: 130px;
-  text-decoration: underline;
-}
-li a[aria-current] {
-  font-weight: 600;
 }
 </style>

@@ -9,7 +9,8 @@ export const BECOMES: Record<Verdict, string> = {
   FAILED: 'failed',
 }
 export const VERDICTS = Object.keys(BECOMES) as Verdict[]
-export const UNHEARD = 'not heard then'
+/** It was not heard, is under way, or is not kept any more. */
+export const UNHEARD = 'nothing known'
 
 export const STATES: Record<Rehearsal['state'], string> = {
   RUNNING: 'under way',

@@ -15,6 +15,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.SmartLifecycle;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.ysthmos.app.keep.Purger;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.WithThread;
 
@@ -26,6 +28,8 @@ class RehearsalIT extends AppTestBase {
 
   @Autowired private AppClock clock;
   @Autowired private List<WithThread> threads;
+  @Autowired private JdbcTemplate jdbc;
+  @Autowired private Purger purger;
 
   private Instant since = Instant.EPOCH;
 
@@ -227,6 +231,38 @@ class RehearsalIT extends AppTestBase {
             call("POST", "/rehearsals/" + begun.path("id") + "/stop", JSON.createObjectNode())
                 .statusCode())
         .isEqualTo(409);
+  }
+
+  @Test
+  void oneThatBreaksEverythingOffIsNotBegunForEverAndNoneIsKeptForEver() throws Exception {
+    reports(2);
+    draft();
+    runner().stop();
+    JsonNode begun = begun(wish("OF_THEN"));
+    long id = begun.path("id").asLong();
+    jdbc.update("UPDATE rehearsal SET starts = 5 WHERE id = ?", id);
+    runner().start();
+    JsonNode ended = ended(begun);
+    assertThat(ended.path("state").asText()).isEqualTo("FAILED");
+    assertThat(ended.path("problem").asText()).contains("began 5 times");
+
+    long whole = rehearsed(wish("OF_THEN")).path("id").asLong();
+    assertThat(differencesKept(whole)).isEqualTo(2);
+    jdbc.update("UPDATE rehearsal SET ended_at = ? WHERE id = ?", "2020-01-01T00:00:00Z", whole);
+    purger.purge();
+    assertThat(differencesKept(whole)).isZero();
+    assertThat(send("GET", app("/api/rehearsals/" + whole), "", Map.of()).statusCode())
+        .isEqualTo(404);
+    assertThat(api("/rehearsals/" + id).path("state").asText()).isEqualTo("FAILED");
+  }
+
+  private long differencesKept(long rehearsal) {
+    Long kept =
+        jdbc.queryForObject(
+            "SELECT COUNT(*) FROM rehearsal_difference WHERE rehearsal_id = ?",
+            Long.class,
+            rehearsal);
+    return kept == null ? 0 : kept;
   }
 
   @Test

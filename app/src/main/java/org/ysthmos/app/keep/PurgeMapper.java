@@ -119,6 +119,17 @@ interface PurgeMapper {
       """)
   int removeResendItems();
 
+  /** What was rehearsed holds values of events, and is kept no longer than these. */
+  @Delete("DELETE FROM rehearsal WHERE ended_at < #{before}")
+  int removeRehearsals(@Param("before") Instant before);
+
+  @Delete(
+      """
+      DELETE FROM rehearsal_difference d
+      WHERE NOT EXISTS (SELECT 1 FROM rehearsal r WHERE r.id = d.rehearsal_id)
+      """)
+  int removeRehearsalDifferences();
+
   /** What was found alike long ago, unless a bridge waits for what a person says of it. */
   @Delete(
       """

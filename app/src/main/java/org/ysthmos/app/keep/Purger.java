@@ -101,6 +101,9 @@ public class Purger {
     if (mapper.removeResends(before) > 0) {
       int unused = mapper.removeResendItems();
     }
+    if (mapper.removeRehearsals(before) > 0) {
+      int unused = mapper.removeRehearsalDifferences();
+    }
     if (mapper.removeIncidents(before) > 0) {
       int unused = mapper.removeIncidentLines();
     }

@@ -98,8 +98,8 @@ class RehearsalController {
   /**
    * An event that comes to something else.
    *
-   * @param trace the trace of then; null if the bridge did not hear it
-   * @param then null if the bridge did not hear it
+   * @param trace the trace of then; null if nothing is known of it
+   * @param then null if nothing is known of it
    */
   record DifferenceView(
       int number,
@@ -187,7 +187,7 @@ class RehearsalController {
    * What differs, in the order in which the events came.
    *
    * @param then only those that came to this then
-   * @param unheard only those that the bridge did not hear then
+   * @param unheard only those of which nothing is known of then
    * @param now only those that come to this now
    * @param field only those in which this field is otherwise
    */

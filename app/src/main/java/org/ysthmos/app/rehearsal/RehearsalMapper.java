@@ -27,6 +27,7 @@ interface RehearsalMapper {
    * @param total over how many; null until they are counted
    * @param tally as JSON
    * @param firstAt when the first of them was received; null until they are counted
+   * @param starts how often it began
    */
   record RehearsalRow(
       long id,
@@ -47,7 +48,8 @@ interface RehearsalMapper {
       @Nullable String problem,
       String begunBy,
       Instant begunAt,
-      @Nullable Instant endedAt) {}
+      @Nullable Instant endedAt,
+      int starts) {}
 
   /** What a person wants to be rehearsed; gets its number. */
   final class NewRehearsal {
@@ -108,7 +110,7 @@ interface RehearsalMapper {
   @Update(
       """
       UPDATE rehearsal SET total = #{total}, done = 0, differing = 0, tally = '{}',
-        first_at = #{first}, last_at = #{last}
+        starts = starts + 1, first_at = #{first}, last_at = #{last}
       WHERE id = #{id} AND state = 'RUNNING'
       """)
   int counted(
@@ -182,8 +184,8 @@ interface RehearsalMapper {
   /**
    * An event that comes to something else.
    *
-   * @param traceId null if the bridge did not hear it
-   * @param thenVerdict null if the bridge did not hear it
+   * @param traceId null if nothing is known of it
+   * @param thenVerdict null if nothing is known of it
    * @param fieldNames the names of the fields that differ, each in bars
    */
   record DifferenceRow(
@@ -220,7 +222,7 @@ interface RehearsalMapper {
    * Which differences are wanted.
    *
    * @param then null for any
-   * @param unheard whether only those that the bridge did not hear then
+   * @param unheard whether only those of which nothing is known of then
    * @param now null for any
    * @param field the name of a field in bars; null for any
    */

@@ -44,6 +44,9 @@ class RehearsalRunner implements WithThread {
 
   private static final Duration BETWEEN = Duration.ofSeconds(5);
 
+  /** One that was broken off so often is not begun again: it may be what breaks. */
+  private static final int MOST_STARTS = 5;
+
   /** How often at most it is written down how far one is. */
   private static final Duration TOLD_EVERY = Duration.ofMillis(300);
 
@@ -99,6 +102,10 @@ class RehearsalRunner implements WithThread {
   }
 
   private void goOn(RehearsalRow row) {
+    if (row.starts() >= MOST_STARTS) {
+      fail(row, "It began %d times and was broken off each time.".formatted(row.starts()));
+      return;
+    }
     try {
       new Run(row).toItsEnd();
     } catch (AskedNow.Stopped | Journal.Full stopped) {
@@ -106,7 +113,7 @@ class RehearsalRunner implements WithThread {
       LOG.info("rehearsal {} is broken off", row.id());
     } catch (AskedNow.NotAnswered | DocumentException e) {
       fail(row, String.valueOf(e.getMessage()));
-    } catch (RuntimeException e) {
+    } catch (RuntimeException | Error e) {
       LOG.error("rehearsal {} broke", row.id(), e);
       fail(row, "It broke here (%s). The log of the application says more.".formatted(e));
     }

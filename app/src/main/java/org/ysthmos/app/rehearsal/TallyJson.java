@@ -14,7 +14,7 @@ record TallyJson(List<CellView> verdicts, List<FieldCount> fields) {
   /**
    * How many events came to a verdict then and to one now.
    *
-   * @param then null if the bridge did not hear them
+   * @param then null if nothing is known of it
    */
   record CellView(@Schema(nullable = true) @Nullable Verdict then, Verdict now, long events) {}
 
