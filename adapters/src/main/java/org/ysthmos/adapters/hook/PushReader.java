@@ -80,12 +80,24 @@ public final class PushReader {
   }
 
   /**
-   * Reads a body that was taken before.
+   * Reads a body as it came.
    *
-   * @throws Unreadable if the body is no JSON
+   * @throws Unreadable if the body is no JSON object
    */
-  public static JsonNode parse(byte[] body) throws Unreadable {
-    JsonNode data = read(KEPT, body);
+  static JsonNode parse(byte[] body) throws Unreadable {
+    return object(json(body));
+  }
+
+  /**
+   * Reads a body that was taken before, and was looked at then.
+   *
+   * @throws Unreadable if the body is no JSON object
+   */
+  public static JsonNode kept(byte[] body) throws Unreadable {
+    return object(read(KEPT, body));
+  }
+
+  private static JsonNode object(JsonNode data) throws Unreadable {
     if (!data.isObject()) {
       throw new Unreadable("the body is no JSON object");
     }

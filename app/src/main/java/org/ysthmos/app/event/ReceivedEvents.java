@@ -172,7 +172,7 @@ public class ReceivedEvents {
   /** The same of its bytes. */
   public static Optional<JsonNode> json(byte[] body) {
     try {
-      return Optional.of(PushReader.parse(body));
+      return Optional.of(PushReader.kept(body));
     } catch (PushReader.Unreadable e) {
       return Optional.empty();
     }
@@ -185,7 +185,7 @@ public class ReceivedEvents {
    */
   public static JsonNode body(EventMapper.EventRow row) {
     try {
-      return PushReader.parse(row.body());
+      return PushReader.kept(row.body());
     } catch (PushReader.Unreadable e) {
       throw new IllegalStateException("an event was kept that cannot be read: " + row.id(), e);
     }
