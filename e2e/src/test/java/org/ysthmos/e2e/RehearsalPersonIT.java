@@ -48,8 +48,11 @@ class RehearsalPersonIT extends InBrowser {
     assertThat(page.getByText("passed by").first()).isVisible();
 
     page.navigate(together.appAddress() + "/bridges/hazard-to-grounds/desk");
+    // It is ready once the draft was tried on the events of the desk.
+    assertThat(button("Go live…")).isEnabled();
     button("Go live…").focus();
     page.keyboard().press("Enter");
+    assertThat(page.getByText("Put version 2 to work")).isVisible();
     assertThat(page.getByText(Pattern.compile("Rehearsed today .* to something else"))).isVisible();
   }
 }
