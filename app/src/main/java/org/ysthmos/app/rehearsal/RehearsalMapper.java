@@ -161,8 +161,13 @@ interface RehearsalMapper {
   @Delete("DELETE FROM rehearsal_difference WHERE rehearsal_id = #{id}")
   int removeDifferences(@Param("id") long id);
 
-  @Delete("DELETE FROM rehearsal_answer WHERE rehearsal_id = #{id}")
-  int removeAnswers(@Param("id") long id);
+  /** Forgets what was asked for those that do not go on. */
+  @Delete(
+      """
+      DELETE FROM rehearsal_answer
+      WHERE rehearsal_id NOT IN (SELECT id FROM rehearsal WHERE state = 'RUNNING')
+      """)
+  int forgetAnswers();
 
   /** What was asked already; bytes alone would be taken for a list of rows. */
   record AnswerRow(byte[] answer) {}

@@ -30,6 +30,7 @@ import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.rehearsal.Rehearsal;
+import org.ysthmos.core.rehearsal.Rehearsed;
 import org.ysthmos.core.rehearsal.Tally;
 
 /**
@@ -211,7 +212,8 @@ class RehearsalRunner implements WithThread {
       passed++;
       if (event.isPresent()) {
         asked.at(one.row());
-        var rehearsed = rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then));
+        // Reading what was decided is this thread's, as the other has enough to read.
+        Rehearsed rehearsed = rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then));
         tally.add(rehearsed);
         differences.add(one, rehearsed);
       }
@@ -229,7 +231,7 @@ class RehearsalRunner implements WithThread {
     /** Writes down how far it is; false if it was stopped. */
     private boolean tell() {
       toldAt = System.nanoTime();
-      var fresh = differences.fresh();
+      List<RehearsalMapper.DifferenceRow> fresh = differences.fresh();
       String counted = TallyJson.of(tally).write();
       boolean goesOn =
           journal.soon(

@@ -21,7 +21,7 @@ import org.ysthmos.core.rehearsal.Rehearsal.Answers;
 
 /** What is done about rehearsals. What goes on by itself is {@link RehearsalRunner}'s. */
 @Component
-public class Rehearsals {
+class Rehearsals {
 
   /** Over so many events at most. */
   static final int MOST_EVENTS = 100_000;
@@ -80,8 +80,8 @@ public class Rehearsals {
           "A rehearsal goes over 1 to %,d events.".formatted(MOST_EVENTS));
     }
     if (wish.since().isPresent()
-        && wish.until().filter(until -> until.isAfter(wish.since().get())).isEmpty()
-        && wish.until().isPresent()) {
+        && wish.until().isPresent()
+        && !wish.until().get().isAfter(wish.since().get())) {
       throw refused(HttpStatus.BAD_REQUEST, "No span", "Its end is not after its beginning.");
     }
     String document =
@@ -117,8 +117,10 @@ public class Rehearsals {
                 "One of this bridge is under way. Stop it, or wait until it has ended.");
           }
           mapper.begin(begun);
+          // One that was stopped may have been answered a last time after it.
+          int unused = mapper.forgetAnswers();
           if (mapper.forgetOld(bridge, KEPT) > 0) {
-            int unused = mapper.forgetDifferences();
+            int unusedToo = mapper.forgetDifferences();
           }
         });
     return begun.id;
@@ -166,7 +168,7 @@ public class Rehearsals {
     return journal.now(
         () -> {
           boolean ended = mapper.end(row.id(), state, problem, clock.instant()) > 0;
-          int unused = mapper.removeAnswers(row.id());
+          int unused = mapper.forgetAnswers();
           return ended;
         });
   }
