@@ -226,11 +226,39 @@ class Processes implements AutoCloseable {
                 appAddress(),
                 Integer.toString(days),
                 end.toString()));
+    return ended(past);
+  }
+
+  /**
+   * Runs a command of the application in a process of its own, on its data folder.
+   *
+   * @param main the class of the command
+   * @return its exit status; what it said stands in {@code command.log}
+   */
+  int command(String main, String... words) {
+    List<String> all =
+        new ArrayList<>(
+            List.of(
+                "-cp",
+                ROOT.resolve("app/target/ysthmos-app.jar").toString(),
+                "-Dloader.main=" + main,
+                "org.springframework.boot.loader.launch.PropertiesLauncher"));
+    all.addAll(List.of(words));
+    all.addAll(List.of("--data", home().toString()));
+    return ended(java("command.log", all));
+  }
+
+  private static int ended(Process process) {
     try {
-      return past.waitFor();
+      return process.waitFor();
     } catch (InterruptedException e) {
       throw new IllegalStateException(e);
     }
+  }
+
+  /** The port of the application. */
+  int port() {
+    return app;
   }
 
   /** A file of the data folder. */
@@ -261,11 +289,7 @@ class Processes implements AutoCloseable {
   /** Ends the application as a power cut would: nothing of it runs any further. */
   void kill() {
     application.destroyForcibly();
-    try {
-      application.waitFor();
-    } catch (InterruptedException e) {
-      throw new IllegalStateException(e);
-    }
+    int unused = ended(application);
   }
 
   /**
@@ -273,11 +297,7 @@ class Processes implements AutoCloseable {
    */
   int stop() {
     application.destroy();
-    try {
-      return application.waitFor();
-    } catch (InterruptedException e) {
-      throw new IllegalStateException(e);
-    }
+    return ended(application);
   }
 
   /** Copies the database as it is on the disk. */

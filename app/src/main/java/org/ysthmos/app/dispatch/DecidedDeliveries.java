@@ -102,9 +102,7 @@ class DecidedDeliveries {
     if (pair.doubtSince().isPresent() && !sentAgain) {
       return new Doubt.Open(pair.doubtSince().get(), 0);
     }
-    boolean tried = pair.revision() > 0;
-    return tried || restart.isFromBefore(deciding.row())
-        ? restart.lookOnce(planned.system(), planned.collection())
-        : Doubt.NONE;
+    return restart.about(
+        deciding.row(), pair.revision() > 0, planned.system(), planned.collection());
   }
 }

@@ -1,10 +1,13 @@
 package org.ysthmos.app.dispatch;
 
+import java.time.Instant;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.event.EventMapper;
 import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.gap.Gaps;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.delivery.DeliveryRules;
@@ -22,30 +25,39 @@ class Restart {
   private final Systems systems;
   private final AppClock clock;
   private final DeliveryRules rules;
+  private final Gaps gaps;
   private final boolean restored;
 
-  Restart(EventMapper events, Systems systems, AppClock clock, Settings settings) {
+  Restart(EventMapper events, Systems systems, AppClock clock, Gaps gaps, Settings settings) {
     this.newestBefore = events.newestSeq();
     this.systems = systems;
     this.clock = clock;
+    this.gaps = gaps;
     this.rules = settings.retry().rules();
     this.restored = settings.restored();
   }
 
-  /** Whether an event was taken in before this start. */
-  boolean isFromBefore(EventRow event) {
-    return event.seq() <= newestBefore;
+  /**
+   * The doubt about what is to be made of an event. Where it can be looked for, one look settles
+   * it. Where nothing can be looked for, it is not asked of a person after each start, but only
+   * where we know that the data was restored, or are told so.
+   *
+   * @param tried whether an earlier try failed
+   */
+  Doubt about(EventRow event, boolean tried, String system, String collection) {
+    Instant now = clock.instant();
+    Optional<Instant> carried = gaps.carriedSince(event);
+    if (carried.isPresent()) {
+      return rules.onceBeforeSending(now, carried.get());
+    }
+    boolean before = event.seq() <= newestBefore;
+    boolean looks = (before || tried || gaps.isRecent()) && isSearched(system, collection);
+    return looks || (before && restored) ? rules.onceBeforeSending(now) : Doubt.NONE;
   }
 
-  /**
-   * The doubt about what is to be made in a collection. Where it can be looked for, one look
-   * settles it. Where nothing can be looked for, it is not asked of a person after each start, but
-   * only if we are told that the data was restored.
-   */
-  Doubt lookOnce(String system, String collection) {
+  private boolean isSearched(String system, String collection) {
     Promise promise =
         systems.collection(system, collection).map(SystemCollection::promise).orElse(Promise.NONE);
-    boolean searched = promise == Promise.FOUND_BY_KEY || promise == Promise.KNOWN_BY_KEY;
-    return searched || restored ? rules.onceBeforeSending(clock.instant()) : Doubt.NONE;
+    return promise == Promise.FOUND_BY_KEY || promise == Promise.KNOWN_BY_KEY;
   }
 }

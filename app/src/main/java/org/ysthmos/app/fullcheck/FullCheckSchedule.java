@@ -2,16 +2,11 @@ package org.ysthmos.app.fullcheck;
 
 import java.time.Instant;
 import java.util.Optional;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.fullcheck.FullCheckMapper.CheckRow;
-import org.ysthmos.app.live.LiveFeed;
-import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.time.AppClock;
-import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.CompiledTwoWay;
 import org.ysthmos.core.bridge.TwoWay;
 import org.ysthmos.core.recurrence.Occurrences;
@@ -23,21 +18,17 @@ import org.ysthmos.core.recurrence.Occurrences;
 @Component
 class FullCheckSchedule {
 
-  private static final Logger LOG = LoggerFactory.getLogger(FullCheckSchedule.class);
-
   private final FullChecks checks;
-  private final FullCheckReader reader;
+  private final FullCheckStart start;
   private final Bridges bridges;
   private final AppClock clock;
-  private final LiveFeed feed;
 
   FullCheckSchedule(
-      FullChecks checks, FullCheckReader reader, Bridges bridges, AppClock clock, LiveFeed feed) {
+      FullChecks checks, FullCheckStart start, Bridges bridges, AppClock clock) {
     this.checks = checks;
-    this.reader = reader;
+    this.start = start;
     this.bridges = bridges;
     this.clock = clock;
-    this.feed = feed;
   }
 
   /** Begins what is due. A past that is lived through in minutes has no weeks of its own. */
@@ -55,7 +46,7 @@ class FullCheckSchedule {
           .map(CompiledTwoWay::rule)
           .flatMap(TwoWay::check)
           .filter(check -> live.hold().isEmpty() && isDue(id, live.since(), check))
-          .ifPresent(check -> begin(id));
+          .ifPresent(check -> start.begin(id, "as its document says"));
     }
   }
 
@@ -80,19 +71,5 @@ class FullCheckSchedule {
               .filter(next -> !next.at().toInstant().isAfter(now))
               .isPresent();
     };
-  }
-
-  private void begin(String bridge) {
-    try {
-      long id = checks.begin(bridge, By.ENGINE);
-      LOG.info("full check {} of {} begins, as its document says", id, bridge);
-      reader.raise();
-    } catch (ApiProblem refused) {
-      if (!checks.isUnderWay(bridge)) {
-        // Told on Watch as one that broke off, so that nobody takes no news for good news.
-        checks.couldNotBegin(bridge, By.ENGINE, String.valueOf(refused.getBody().getDetail()));
-      }
-    }
-    feed.changed(bridge, "");
   }
 }

@@ -193,6 +193,15 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
   }
 
   @Override
+  public boolean wasThrough(String system, String collection, Instant since) {
+    return Optional.ofNullable(polls.find(system, collection))
+        .filter(row -> row.state() == PollState.IDLE && row.progress().atRest())
+        .map(PollRow::askedAt)
+        .filter(asked -> asked.isAfter(since))
+        .isPresent();
+  }
+
+  @Override
   public boolean isUnderWay() {
     // What is claimed between the two looks counts in the second.
     return !followed.containsAll(plan.all().keySet()) || !queues().isEmpty() || polls.reading() > 0;

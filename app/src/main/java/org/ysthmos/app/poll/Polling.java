@@ -1,5 +1,7 @@
 package org.ysthmos.app.poll;
 
+import java.time.Instant;
+
 /** The polling of collections for what changed, as others may drive it. */
 public interface Polling {
 
@@ -17,6 +19,11 @@ public interface Polling {
    * @return false if it cannot be met again
    */
   boolean readAgain(String system, String collection, String item);
+
+  /**
+   * Whether a pass over what changed in a collection ended after a moment, and none is under way.
+   */
+  boolean wasThrough(String system, String collection, Instant since);
 
   /** Whether a collection is being read, or should be by now. */
   boolean isUnderWay();

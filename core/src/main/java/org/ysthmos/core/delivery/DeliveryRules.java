@@ -105,7 +105,18 @@ public record DeliveryRules(List<Duration> looks) {
    * database that may be a copy of one that went on.
    */
   public Doubt onceBeforeSending(Instant now) {
-    return new Doubt.Open(now.minus(looks.getLast()), looks.size() - 1);
+    return onceBeforeSending(now, now);
+  }
+
+  /**
+   * The same of an effect that another, of whose data this is a copy, may have sent.
+   *
+   * @param earliest when it may have been sent at the earliest, so that no key is relied on that
+   *     may be forgotten by now
+   */
+  public Doubt onceBeforeSending(Instant now, Instant earliest) {
+    Instant looked = now.minus(looks.getLast());
+    return new Doubt.Open(earliest.isBefore(looked) ? earliest : looked, looks.size() - 1);
   }
 
   private static Next askAPerson(String because) {

@@ -1,0 +1,140 @@
+package org.ysthmos.app.reread;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SequencedMap;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.fullcheck.FullCheckStart;
+import org.ysthmos.app.gap.Gap;
+import org.ysthmos.app.gap.GapCheck;
+import org.ysthmos.app.gap.GapPlace;
+import org.ysthmos.app.gap.GapPlace.Way;
+import org.ysthmos.app.gap.Gaps;
+import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.poll.PollPlan;
+import org.ysthmos.app.poll.Polling;
+import org.ysthmos.app.work.KeptThread;
+import org.ysthmos.app.work.WithThread;
+import org.ysthmos.app.work.WorkSignals;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.gateway.CollectionRef;
+
+/**
+ * Makes up for time that is missing: takes down what is to be read again, has the pairs of bridges
+ * that go both ways checked, and sees when a place was read. How far it is stands in the database,
+ * so that the next start goes on.
+ */
+@Component
+class Rereading implements WithThread {
+
+  private static final Duration WHILE_OPEN = Duration.ofSeconds(1);
+  private static final Duration OTHERWISE = Duration.ofMinutes(1);
+
+  private final Gaps gaps;
+  private final Bridges bridges;
+  private final PollPlan plan;
+  private final Polling polling;
+  private final FullCheckStart checks;
+  private final EventMapper events;
+  private final LiveFeed feed;
+  private final KeptThread thread;
+
+  Rereading(
+      Gaps gaps,
+      Bridges bridges,
+      PollPlan plan,
+      Polling polling,
+      FullCheckStart checks,
+      EventMapper events,
+      LiveFeed feed) {
+    this.gaps = gaps;
+    this.bridges = bridges;
+    this.plan = plan;
+    this.polling = polling;
+    this.checks = checks;
+    this.events = events;
+    this.feed = feed;
+    this.thread =
+        KeptThread.ofRounds(
+            "rereading",
+            new WorkSignals.Signal(),
+            () -> gaps.open().isEmpty() ? OTHERWISE : WHILE_OPEN,
+            this::goOn,
+            "what is missing could not be made up for");
+  }
+
+  private void goOn() {
+    for (Gap gap : gaps.open()) {
+      if (!gap.begun()) {
+        begin(gap);
+      } else {
+        gaps.places(gap).forEach(place -> see(gap, place));
+        check(gap);
+      }
+    }
+  }
+
+  private void begin(Gap gap) {
+    SequencedMap<CollectionRef, Way> places = new LinkedHashMap<>();
+    List<String> both = new ArrayList<>();
+    for (Bridges.Live live : bridges.live()) {
+      if (live.version().between().isPresent()) {
+        both.add(live.version().definition().id());
+      }
+      for (BridgeVersion view : live.version().views()) {
+        BridgeDefinition.From from = view.definition().from();
+        if (isTold(from)) {
+          places.put(
+              new CollectionRef(from.system(), from.collection()),
+              plan.interval(from).isPresent() ? Way.POLLED : Way.TOLD);
+        }
+      }
+    }
+    gaps.begin(
+        gap,
+        places.entrySet().stream().map(Rereading::place).toList(),
+        both);
+    feed.changed("", "");
+  }
+
+  /** Times come of a calendar, and rows are read as a whole: nothing of them is ever missing. */
+  private static boolean isTold(BridgeDefinition.From from) {
+    return from.times().isEmpty() && from.chores().isEmpty();
+  }
+
+  private static GapPlace place(Map.Entry<CollectionRef, Way> one) {
+    return new GapPlace(one.getKey().system(), one.getKey().collection(), one.getValue(), null);
+  }
+
+  private void see(Gap gap, GapPlace place) {
+    if (place.isAwaited()
+        && polling.wasThrough(place.system(), place.collection(), gap.until())) {
+      gaps.read(gap, place, events.newestSeq());
+      feed.changed("", "");
+    }
+  }
+
+  /** What was read again settles much of what a check would find, so that it comes after. */
+  private void check(Gap gap) {
+    if (gaps.places(gap).stream().anyMatch(GapPlace::isAwaited)) {
+      return;
+    }
+    for (GapCheck check : gaps.checks(gap)) {
+      if (!check.begun()) {
+        checks.begin(check.bridge(), "as the data was restored");
+        gaps.checkBegun(gap, check);
+      }
+    }
+  }
+
+  @Override
+  public KeptThread thread() {
+    return thread;
+  }
+}
