@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted } from 'vue'
+import { MissingTime, readGaps } from '@/features/gaps'
 import { readCurrentRecalls, RecallLines } from '@/features/recall'
 import { ResendLines, readResends } from '@/features/resend'
 import { readPolls, readSystems, troubles } from '@/features/systems'
@@ -15,18 +16,20 @@ import { readLatest, readWatch } from './api'
 const LATEST = 12
 const REST = 60_000
 const { data, error, loading, load } = useResource(async () => {
-  const [watch, latest, systems, polls, resends, recalls] = await Promise.all([
+  const [watch, latest, systems, polls, resends, recalls, gaps] = await Promise.all([
     readWatch(),
     readLatest(),
     readSystems(),
     readPolls(),
     readResends(),
     readCurrentRecalls(),
+    readGaps(),
   ])
   return {
     watch,
     resends,
     recalls,
+    gaps,
     latest: latest.traces.slice(0, LATEST),
     troubles: troubles(systems, polls),
   }
@@ -46,6 +49,7 @@ onUnmounted(() => clearInterval(timer))
     <ResourceState :loading="loading" :error="error" :has="data !== null" @retry="load" />
     <template v-if="data">
       <PastBar v-if="data.watch.past" :past="data.watch.past" :now="data.watch.now" />
+      <MissingTime v-for="gap in data.gaps" :key="gap.id" :gap="gap" @seen="load" />
       <NeedsYou
         :incidents="data.watch.incidents"
         :in-all="data.watch.incidentsInAll"

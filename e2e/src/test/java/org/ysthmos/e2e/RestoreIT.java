@@ -57,8 +57,7 @@ class RestoreIT {
     await()
         .atMost(LONG)
         .pollInterval(Duration.ofMillis(300))
-        .untilAsserted(
-            () -> assertThat(items).filteredOn(item -> !item.isComplete()).isEmpty());
+        .untilAsserted(() -> assertThat(items).filteredOn(item -> !item.isComplete()).isEmpty());
   }
 
   private void assertNoneTwice() {
@@ -136,10 +135,7 @@ class RestoreIT {
             () ->
                 TOGETHER
                     .json(
-                        "GET",
-                        TOGETHER.appAddress() + "/api/traces?verdict=WAITING",
-                        "",
-                        Map.of())
+                        "GET", TOGETHER.appAddress() + "/api/traces?verdict=WAITING", "", Map.of())
                     .path("traces")
                     .isEmpty());
   }

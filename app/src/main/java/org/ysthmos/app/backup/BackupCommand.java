@@ -16,6 +16,8 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.InstantSource;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.OptionalInt;
 
@@ -37,14 +39,17 @@ public final class BackupCommand {
   private static final Duration LONGEST = Duration.ofHours(2);
 
   private final PrintStream out;
+  private final InstantSource clock;
 
-  BackupCommand(PrintStream out) {
+  BackupCommand(PrintStream out, InstantSource clock) {
     this.out = out;
+    this.clock = clock;
   }
 
   public static void main(String[] args) {
     PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
-    System.exit(Ends.of(out, () -> new BackupCommand(out).run(List.of(args))));
+    System.exit(
+        Ends.of(out, () -> new BackupCommand(out, InstantSource.system()).run(List.of(args))));
   }
 
   private void run(List<String> args) throws IOException, SQLException, InterruptedException {
@@ -65,7 +70,7 @@ public final class BackupCommand {
     if (port.isPresent()) {
       taken = ofRunning(file, data, port.getAsInt());
     } else {
-      taken = Instant.now();
+      taken = clock.instant();
       if (!Files.exists(data.resolve(BackupFile.DATABASE))) {
         throw new Refused(
             "Nothing is kept in " + data + ". Say with --data where what is to be backed up is.");
@@ -76,7 +81,12 @@ public final class BackupCommand {
     }
     out.printf(
         "Backed up in %s, %,d KB, as of %s. It holds the secrets: keep it as you keep them.%n",
-        file, (Files.size(file) + 1023) / 1024, taken);
+        file, (Files.size(file) + 1023) / 1024, second(taken));
+  }
+
+  /** As people read it. */
+  static Instant second(Instant moment) {
+    return moment.truncatedTo(ChronoUnit.SECONDS);
   }
 
   private static Instant ofRunning(Path file, Path data, int port)

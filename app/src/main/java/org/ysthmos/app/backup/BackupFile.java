@@ -20,6 +20,8 @@ import java.util.Enumeration;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import java.util.zip.CRC32;
+import java.util.zip.CheckedInputStream;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
@@ -86,8 +88,7 @@ final class BackupFile {
   private static void create(Path file) throws IOException {
     Files.deleteIfExists(file);
     Files.createFile(
-        file,
-        PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
   }
 
   private static byte[] what(Instant taken) throws IOException {
@@ -187,13 +188,20 @@ final class BackupFile {
         if (to.isPresent()) {
           Files.createDirectories(to.get().getParent());
           create(to.get());
-          try (InputStream in = zip.getInputStream(entry)) {
-            Files.copy(in, to.get(), StandardCopyOption.REPLACE_EXISTING);
-          }
+          copyWhole(zip, entry, to.get());
         }
       }
     } catch (ZipException e) {
       throw new Refused(file + " is damaged: " + e.getMessage(), e);
+    }
+  }
+
+  private static void copyWhole(ZipFile zip, ZipEntry entry, Path to) throws IOException {
+    try (CheckedInputStream in = new CheckedInputStream(zip.getInputStream(entry), new CRC32())) {
+      Files.copy(in, to, StandardCopyOption.REPLACE_EXISTING);
+      if (in.getChecksum().getValue() != entry.getCrc()) {
+        throw new ZipException(entry.getName() + " is not what was written");
+      }
     }
   }
 

@@ -24,7 +24,9 @@ class Backups {
   /** A backup that was taken, and where it lies. */
   record Taken(Path file, Instant taken, long bytes) {}
 
-  /** How many copies of the database are there at once while one is taken: the copy, and the ZIP. */
+  /**
+   * How many copies of the database are there at once while one is taken: the copy, and the ZIP.
+   */
   private static final int COPIES = 2;
 
   private final Path data;

@@ -3,6 +3,8 @@ package org.ysthmos.app.backup;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.sql.SQLException;
+import org.springframework.boot.logging.LogLevel;
+import org.springframework.boot.logging.LoggingSystem;
 
 /** How a command ends. */
 final class Ends {
@@ -19,6 +21,12 @@ final class Ends {
   }
 
   private Ends() {}
+
+  /** What libraries note is not for whoever runs a command. */
+  static void quiet() {
+    LoggingSystem.get(Ends.class.getClassLoader())
+        .setLogLevel(LoggingSystem.ROOT_LOGGER_NAME, LogLevel.ERROR);
+  }
 
   /** Does it, and gives the exit status; why it cannot be done is told. */
   static int of(PrintStream err, Work work) {

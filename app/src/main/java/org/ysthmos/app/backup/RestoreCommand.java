@@ -9,6 +9,7 @@ import java.nio.file.StandardCopyOption;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.time.InstantSource;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Comparator;
@@ -42,14 +43,18 @@ public final class RestoreCommand {
       DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss'Z'").withZone(ZoneOffset.UTC);
 
   private final PrintStream out;
+  private final InstantSource clock;
 
-  RestoreCommand(PrintStream out) {
+  RestoreCommand(PrintStream out, InstantSource clock) {
     this.out = out;
+    this.clock = clock;
   }
 
   public static void main(String[] args) {
+    Ends.quiet();
     PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
-    System.exit(Ends.of(out, () -> new RestoreCommand(out).run(List.of(args))));
+    System.exit(
+        Ends.of(out, () -> new RestoreCommand(out, InstantSource.system()).run(List.of(args))));
   }
 
   private void run(List<String> args) throws IOException, SQLException {
@@ -58,10 +63,11 @@ public final class RestoreCommand {
       out.print(USAGE);
       return;
     }
-    restore(words.file(), words.data(), Instant.now());
+    restore(words.file(), words.data());
   }
 
-  void restore(Path file, Path data, Instant now) throws IOException, SQLException {
+  void restore(Path file, Path data) throws IOException, SQLException {
+    Instant now = clock.instant();
     Instant taken = BackupFile.taken(file);
     Path restoring = Restoring.in(data);
     Files.createDirectories(data);
@@ -87,7 +93,7 @@ public final class RestoreCommand {
     out.printf(
         "Restored in %s, as of %s.%s%nStart it as always; Watch says what is missing since.%n",
         data,
-        taken,
+        BackupCommand.second(taken),
         Files.exists(before) ? " What was there is in " + before + "." : "");
   }
 
@@ -146,8 +152,7 @@ public final class RestoreCommand {
     }
     for (String name : List.of(BackupFile.KEY, BackupFile.DATABASE)) {
       if (Files.exists(restoring.resolve(name))) {
-        Files.move(
-            restoring.resolve(name), data.resolve(name), StandardCopyOption.ATOMIC_MOVE);
+        Files.move(restoring.resolve(name), data.resolve(name), StandardCopyOption.ATOMIC_MOVE);
       }
     }
   }

@@ -7,7 +7,9 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.env.Environment;
 
-/** Keeps the application from starting on what is put back in part: it would begin a new database. */
+/**
+ * Keeps the application from starting on what is put back in part: it would begin a new database.
+ */
 @Configuration
 class Restoring {
 

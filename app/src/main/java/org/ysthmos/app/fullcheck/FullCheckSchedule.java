@@ -23,8 +23,7 @@ class FullCheckSchedule {
   private final Bridges bridges;
   private final AppClock clock;
 
-  FullCheckSchedule(
-      FullChecks checks, FullCheckStart start, Bridges bridges, AppClock clock) {
+  FullCheckSchedule(FullChecks checks, FullCheckStart start, Bridges bridges, AppClock clock) {
     this.checks = checks;
     this.start = start;
     this.bridges = bridges;

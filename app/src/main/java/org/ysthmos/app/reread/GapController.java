@@ -77,8 +77,7 @@ class GapController {
         gaps.checks(gap).stream()
             .map(
                 check ->
-                    new GapCheckView(
-                        check.bridge(), bridges.nameOf(check.bridge()), check.begun()))
+                    new GapCheckView(check.bridge(), bridges.nameOf(check.bridge()), check.begun()))
             .toList());
   }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SequencedMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
@@ -22,7 +23,6 @@ import org.ysthmos.app.work.KeptThread;
 import org.ysthmos.app.work.WithThread;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.bridge.BridgeDefinition;
-import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.gateway.CollectionRef;
 
 /**
@@ -82,25 +82,33 @@ class Rereading implements WithThread {
 
   private void begin(Gap gap) {
     SequencedMap<CollectionRef, Way> places = new LinkedHashMap<>();
-    List<String> both = new ArrayList<>();
+    List<String> bothWays = new ArrayList<>();
     for (Bridges.Live live : bridges.live()) {
-      if (live.version().between().isPresent()) {
-        both.add(live.version().definition().id());
+      boolean both = live.version().between().isPresent();
+      if (both) {
+        bothWays.add(live.version().definition().id());
       }
-      for (BridgeVersion view : live.version().views()) {
-        BridgeDefinition.From from = view.definition().from();
-        if (isTold(from)) {
-          places.put(
-              new CollectionRef(from.system(), from.collection()),
-              plan.interval(from).isPresent() ? Way.POLLED : Way.TOLD);
-        }
-      }
+      live.version().views().stream()
+          .map(view -> view.definition().from())
+          .filter(Rereading::isTold)
+          .forEach(from -> way(from, both).ifPresent(way -> places.put(ref(from), way)));
     }
-    gaps.begin(
-        gap,
-        places.entrySet().stream().map(Rereading::place).toList(),
-        both);
+    gaps.begin(gap, places.entrySet().stream().map(Rereading::place).toList(), bothWays);
     feed.changed("", "");
+  }
+
+  /**
+   * How what happened at a place comes to be known; empty if that is nothing to be said of: where a
+   * bridge goes both ways, a check compares all that stands there.
+   */
+  private Optional<Way> way(BridgeDefinition.From from, boolean both) {
+    return plan.interval(from).isPresent()
+        ? Optional.of(Way.POLLED)
+        : Optional.of(Way.TOLD).filter(way -> !both);
+  }
+
+  private static CollectionRef ref(BridgeDefinition.From from) {
+    return new CollectionRef(from.system(), from.collection());
   }
 
   /** Times come of a calendar, and rows are read as a whole: nothing of them is ever missing. */
@@ -113,8 +121,7 @@ class Rereading implements WithThread {
   }
 
   private void see(Gap gap, GapPlace place) {
-    if (place.isAwaited()
-        && polling.wasThrough(place.system(), place.collection(), gap.until())) {
+    if (place.isAwaited() && polling.wasThrough(place.system(), place.collection(), gap.until())) {
       gaps.read(gap, place, events.newestSeq());
       feed.changed("", "");
     }

@@ -43,7 +43,8 @@ class FullCheckScheduleTest {
   private final Bridges.Live live = mock(Bridges.Live.class, RETURNS_DEEP_STUBS);
   private final AppClock clock = mock(AppClock.class);
   private final FullCheckSchedule schedule =
-      new FullCheckSchedule(checks, reader, bridges, clock, mock(LiveFeed.class));
+      new FullCheckSchedule(
+          checks, new FullCheckStart(checks, reader, mock(LiveFeed.class)), bridges, clock);
 
   private TwoWay.Check check = new TwoWay.Check.Every(Duration.ofDays(7));
 

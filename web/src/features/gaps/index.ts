@@ -1,0 +1,2 @@
+export { readGaps, type Gap } from './api'
+export { default as MissingTime } from './MissingTime.vue'
