@@ -1,25 +1,22 @@
 package org.ysthmos.app.backup;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.PrintStream;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.OptionalInt;
+import org.ysthmos.app.command.CommandLine;
+import org.ysthmos.app.command.Ends;
+import org.ysthmos.app.command.Refused;
+import org.ysthmos.app.command.Running;
 
 /** {@code backup FILE}: takes a backup, while the application runs or not. */
 public final class BackupCommand {
@@ -35,9 +32,6 @@ public final class BackupCommand {
         --data FOLDER   where everything is kept (default ./data)
       """;
 
-  /** Longer than copying takes on the slowest disk that holds as much as we keep. */
-  private static final Duration LONGEST = Duration.ofHours(2);
-
   private final PrintStream out;
   private final InstantSource clock;
 
@@ -47,18 +41,17 @@ public final class BackupCommand {
   }
 
   public static void main(String[] args) {
-    PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
-    System.exit(
-        Ends.of(out, () -> new BackupCommand(out, InstantSource.system()).run(List.of(args))));
+    Ends.with(args, (words, out) -> new BackupCommand(out, InstantSource.system()).run(words));
   }
 
-  private void run(List<String> args) throws IOException, SQLException, InterruptedException {
-    Words words = Words.of(args, USAGE);
-    if (words.help()) {
+  private int run(List<String> args) throws IOException, SQLException, InterruptedException {
+    CommandLine line = CommandLine.of(args, USAGE, List.of(), List.of());
+    if (line.help()) {
       out.print(USAGE);
-      return;
+    } else {
+      take(line.named(), line.data(), line.port());
     }
-    take(words.file(), words.data(), words.port());
+    return Ends.FINE;
   }
 
   /**
@@ -66,22 +59,23 @@ public final class BackupCommand {
    */
   void take(Path file, Path data, OptionalInt port)
       throws IOException, SQLException, InterruptedException {
-    Instant taken;
-    if (port.isPresent()) {
-      taken = ofRunning(file, data, port.getAsInt());
-    } else {
-      taken = clock.instant();
-      if (!Files.exists(data.resolve(BackupFile.DATABASE))) {
-        throw new Refused(
-            "Nothing is kept in " + data + ". Say with --data where what is to be backed up is.");
-      }
-      try (Connection database = Database.open(data)) {
-        BackupFile.take(database, data, file, taken);
-      }
-    }
+    Instant taken = port.isPresent() ? ofRunning(file, data, port.getAsInt()) : ofOne(file, data);
     out.printf(
         "Backed up in %s, %,d KB, as of %s. It holds the secrets: keep it as you keep them.%n",
         file, (Files.size(file) + 1023) / 1024, second(taken));
+  }
+
+  /** Of one that does not run. */
+  private Instant ofOne(Path file, Path data) throws IOException, SQLException {
+    if (!Files.exists(data.resolve(BackupFile.DATABASE))) {
+      throw new Refused(
+          "Nothing is kept in " + data + ". Say with --data where what is to be backed up is.");
+    }
+    Instant taken = clock.instant();
+    try (Connection database = Database.open(data)) {
+      BackupFile.take(database, data, file, taken);
+    }
+    return taken;
   }
 
   /** As people read it. */
@@ -91,26 +85,7 @@ public final class BackupCommand {
 
   private static Instant ofRunning(Path file, Path data, int port)
       throws IOException, InterruptedException {
-    URI address = URI.create("http://127.0.0.1:" + port + "/api/backups");
-    HttpResponse<String> answer;
-    try (HttpClient client = HttpClient.newHttpClient()) {
-      answer =
-          client.send(
-              HttpRequest.newBuilder(address)
-                  .timeout(LONGEST)
-                  .POST(HttpRequest.BodyPublishers.noBody())
-                  .build(),
-              HttpResponse.BodyHandlers.ofString());
-    } catch (java.net.ConnectException e) {
-      throw new Refused(
-          "%s is in use, but nothing answers on port %d. Try again once it has started."
-              .formatted(data, port),
-          e);
-    }
-    JsonNode said = new JsonMapper().readTree(answer.body());
-    if (answer.statusCode() != 201) {
-      throw new Refused(said.path("detail").asText("It answers " + answer.statusCode() + "."));
-    }
+    JsonNode said = new Running(port).ask("POST", "/api/backups", null);
     Path made = Path.of(said.path("file").asText());
     if (!made.startsWith(data.toRealPath())) {
       Files.deleteIfExists(made);

@@ -27,6 +27,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
+import org.ysthmos.app.command.Refused;
 
 /**
  * A backup: a ZIP file with what it is ({@code backup.json}), the database, the key of the secrets

@@ -5,6 +5,7 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import org.h2.api.ErrorCode;
+import org.ysthmos.app.command.Refused;
 
 /** The database of a data folder in which nobody else is at work. */
 final class Database {

@@ -2,7 +2,6 @@ package org.ysthmos.app.backup;
 
 import java.io.IOException;
 import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -19,6 +18,9 @@ import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.MigrationInfo;
 import org.flywaydb.core.api.MigrationState;
+import org.ysthmos.app.command.CommandLine;
+import org.ysthmos.app.command.Ends;
+import org.ysthmos.app.command.Refused;
 import org.ysthmos.app.gap.RestoredMark;
 
 /**
@@ -51,19 +53,17 @@ public final class RestoreCommand {
   }
 
   public static void main(String[] args) {
-    Ends.quiet();
-    PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
-    System.exit(
-        Ends.of(out, () -> new RestoreCommand(out, InstantSource.system()).run(List.of(args))));
+    Ends.with(args, (words, out) -> new RestoreCommand(out, InstantSource.system()).run(words));
   }
 
-  private void run(List<String> args) throws IOException, SQLException {
-    Words words = Words.of(args, USAGE);
-    if (words.help()) {
+  private int run(List<String> args) throws IOException, SQLException {
+    CommandLine line = CommandLine.of(args, USAGE, List.of(), List.of());
+    if (line.help()) {
       out.print(USAGE);
-      return;
+    } else {
+      restore(line.named(), line.data());
     }
-    restore(words.file(), words.data());
+    return Ends.FINE;
   }
 
   void restore(Path file, Path data) throws IOException, SQLException {

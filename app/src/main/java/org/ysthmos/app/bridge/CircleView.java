@@ -21,4 +21,9 @@ public record CircleView(
    * @param to where it leads, as that is called
    */
   public record TurnView(String bridge, String name, String effect, String to) {}
+
+  /** Whether it is known to come to an end. */
+  public boolean stops() {
+    return end == Circle.End.STOPS;
+  }
 }

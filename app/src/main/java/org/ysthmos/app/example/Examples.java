@@ -2,6 +2,8 @@ package org.ysthmos.app.example;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Instant;
+import java.util.Iterator;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -52,10 +54,12 @@ public class Examples {
           "Too many examples",
           "A bridge has at most " + MOST + " pinned examples. Remove some first.");
     }
+    Instant now = clock.instant();
+    // Those that are added together keep their order, which is that of their ids.
+    Iterator<String> ids =
+        examples.stream().map(example -> Ids.at(now)).sorted().toList().iterator();
     for (PinnedExample example : examples) {
-      mapper.add(
-          new ExampleRow(
-              Ids.at(clock.instant()), bridge, example.write().toString(), clock.instant()));
+      mapper.add(new ExampleRow(ids.next(), bridge, example.write().toString(), now));
     }
   }
 
@@ -97,6 +101,13 @@ public class Examples {
     StringBuilder lines = new StringBuilder();
     mapper.of(bridge).forEach(row -> lines.append(row.document()).append('\n'));
     return lines.toString();
+  }
+
+  /** Puts examples in the place of all that a bridge has. */
+  @Transactional
+  public void replace(String bridge, List<PinnedExample> examples) {
+    mapper.of(bridge).forEach(row -> mapper.remove(bridge, row.id()));
+    add(bridge, examples);
   }
 
   public void remove(String bridge, String id) {

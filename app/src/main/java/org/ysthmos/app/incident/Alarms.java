@@ -31,7 +31,7 @@ public class Alarms {
   }
 
   /** The document; empty if nobody is told. */
-  String document() {
+  public String document() {
     String document = mapper.document();
     return document == null ? "" : document;
   }
@@ -68,7 +68,12 @@ public class Alarms {
     if (!document.isBlank()) {
       AlarmPlan unused = AlarmPlan.read(document, systems);
     }
-    journal.run(() -> mapper.keep(document, clock.instant(), by.name()));
+    journal.run(() -> keep(document, by));
+  }
+
+  /** The same of a document that was found to be usable; inside a change. */
+  public void keep(String document, By by) {
+    mapper.keep(document, clock.instant(), by.name());
   }
 
   /** Takes a document unless there is one. */

@@ -9,13 +9,11 @@ import java.util.Map;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
 /** The screens are one page; its own addresses all give that page. */
 @Configuration
-@EnableScheduling
 class PagesConfiguration implements WebMvcConfigurer {
 
   private static final List<String> PLACES =

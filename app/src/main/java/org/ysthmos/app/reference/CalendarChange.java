@@ -8,12 +8,12 @@ import java.util.Set;
 import org.ysthmos.core.calendar.WorkingCalendar;
 
 /** What became another in a calendar, in words. */
-final class CalendarChange {
+public final class CalendarChange {
 
   private CalendarChange() {}
 
   /** For example {@code 3 holidays added}; what is the same is left out. */
-  static String words(WorkingCalendar before, WorkingCalendar after) {
+  public static String words(WorkingCalendar before, WorkingCalendar after) {
     List<String> parts = new ArrayList<>();
     if (!before.name().equals(after.name())) {
       parts.add("called “" + after.name() + "”");

@@ -5,31 +5,23 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import org.springframework.stereotype.Component;
-import org.ysthmos.adapters.system.Push;
-import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.desk.sample.SampleWorld;
-import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.Journal;
 import org.ysthmos.app.store.PackedJson;
 import org.ysthmos.app.system.Systems;
-import org.ysthmos.core.decide.World;
-import org.ysthmos.core.decide.WorldOver;
-import org.ysthmos.core.event.Event;
 import org.ysthmos.core.failure.Failure;
-import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.rehearsal.AnswersJson;
 import org.ysthmos.core.text.Digest;
 
 /** What a rehearsal asks now: each question once, however often it is asked. */
-final class AskedNow implements WorldOver {
+final class AskedNow extends PastWorld {
 
   /** After so many questions in a row that were not answered, the others are not asked. */
   static final int MOST_UNANSWERED = 20;
@@ -60,25 +52,15 @@ final class AskedNow implements WorldOver {
   private final long rehearsal;
   private final BooleanSupplier goesOn;
   private int unanswered;
-  private Optional<EventRow> event = Optional.empty();
 
   /**
    * @param goesOn whether the rehearsal is to go on, asked while it waits
    */
   AskedNow(Sources sources, long rehearsal, BooleanSupplier goesOn) {
+    super(sources);
     this.sources = sources;
     this.rehearsal = rehearsal;
     this.goesOn = goesOn;
-  }
-
-  /** The event that is decided next. */
-  void at(EventRow row) {
-    event = Optional.of(row);
-  }
-
-  @Override
-  public World under() {
-    return sources.sample();
   }
 
   @Override
@@ -128,21 +110,5 @@ final class AskedNow implements WorldOver {
       Thread.currentThread().interrupt();
       throw new Stopped();
     }
-  }
-
-  /** A pair of which nothing is kept from then; it counts if it was there before the event. */
-  @Override
-  public Optional<PairState> pair(String bridge, MatchKey key) {
-    return event.flatMap(row -> sources.pairs().thereBefore(bridge, key.hash(), row));
-  }
-
-  @Override
-  public Optional<Overtaken> overtaken(Event event, Collection<String> kinds) {
-    return sources
-        .systems()
-        .collection(event.system(), event.collection())
-        .flatMap(SystemCollection::push)
-        .flatMap(Push::version)
-        .flatMap(version -> sources.received().overtaken(event, version, kinds));
   }
 }

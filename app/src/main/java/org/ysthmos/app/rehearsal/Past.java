@@ -58,6 +58,12 @@ class Past {
         end == null ? Long.MAX_VALUE : end - 1);
   }
 
+  /** All events that a bridge hears. */
+  Which all(BridgeVersion bridge) {
+    BridgeDefinition.From from = bridge.definition().from();
+    return new Which(from.system(), from.collection(), from.events(), 0, Long.MAX_VALUE);
+  }
+
   Span span(Which which, int most) {
     return mapper.span(which, most);
   }

@@ -37,6 +37,12 @@ interface SystemMapper {
   @Delete("DELETE FROM system_address WHERE system_id = #{id} AND which = 'address'")
   void forgetAddress(@Param("id") String id);
 
+  @Delete("DELETE FROM outside_system WHERE id = #{id}")
+  void remove(@Param("id") String id);
+
+  @Delete("DELETE FROM system_address WHERE system_id = #{id}")
+  void forgetAddresses(@Param("id") String id);
+
   @Select("SELECT document FROM outside_system WHERE id = #{id}")
   @Nullable String document(@Param("id") String id);
 

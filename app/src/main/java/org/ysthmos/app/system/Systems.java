@@ -221,6 +221,27 @@ public class Systems implements Shapes {
     reload();
   }
 
+  /** The documents of all systems as they were written, by id; those that cannot be read too. */
+  public Map<String, String> documents() {
+    return mapper.all().stream()
+        .collect(Collectors.toMap(SystemMapper.SystemRow::id, SystemMapper.SystemRow::document));
+  }
+
+  /** Takes a system away that no bridge uses. */
+  public synchronized void remove(String id) {
+    transaction.executeWithoutResult(
+        status -> {
+          mapper.remove(id);
+          mapper.forgetAddresses(id);
+        });
+    reload();
+  }
+
+  /** Reads all anew, where what was kept was undone. */
+  public synchronized void refresh() {
+    reload();
+  }
+
   /** The document of a system as it was written. */
   public Optional<String> document(String id) {
     return Optional.ofNullable(mapper.document(id));

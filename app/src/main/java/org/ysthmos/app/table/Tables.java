@@ -58,6 +58,11 @@ public class Tables {
     reload();
   }
 
+  /** Reads all anew, where what was kept was undone. */
+  public synchronized void refresh() {
+    reload();
+  }
+
   private void reload() {
     Map<String, ReferenceTable> fresh = new LinkedHashMap<>();
     for (TableMapper.TableRow row : mapper.tables()) {

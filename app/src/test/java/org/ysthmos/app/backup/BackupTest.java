@@ -23,6 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.datasource.DriverManagerDataSource;
+import org.ysthmos.app.command.Refused;
 import org.ysthmos.app.gap.RestoredMark;
 
 /** Backups as files: taken, put back, and refused. */
@@ -194,14 +195,5 @@ class BackupTest {
     restore();
     assertThat(bridges(data)).containsExactly("before");
     Restoring.refuseHalf(data);
-  }
-
-  @Test
-  void wrongWordsAreRefusedWithTheNearest() {
-    assertThatThrownBy(() -> Words.of(List.of("--dat", "x"), "Usage"))
-        .hasMessageContaining("--data");
-    assertThatThrownBy(() -> Words.of(List.of(), "Usage")).hasMessageContaining("Name one file");
-    assertThatThrownBy(() -> Words.of(List.of("f", "--port", "many"), "Usage"))
-        .hasMessageContaining("“many”");
   }
 }

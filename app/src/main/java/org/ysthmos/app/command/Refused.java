@@ -1,15 +1,15 @@
-package org.ysthmos.app.backup;
+package org.ysthmos.app.command;
 
 /** It cannot be done; the message says why and what to do. */
-final class Refused extends RuntimeException {
+public final class Refused extends RuntimeException {
 
   private static final long serialVersionUID = 1L;
 
-  Refused(String message) {
+  public Refused(String message) {
     super(message);
   }
 
-  Refused(String message, Throwable cause) {
+  public Refused(String message, Throwable cause) {
     super(message, cause);
   }
 }
