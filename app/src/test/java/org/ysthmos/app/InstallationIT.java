@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -28,8 +29,16 @@ class InstallationIT extends AppTestBase {
 
   private ObjectNode before = JSON.createObjectNode();
 
+  /** Whatever other tests made of it, it begins as the setup has it. */
   @BeforeEach
-  void remember() throws Exception {
+  void asTheSetup() throws Exception {
+    before = documents();
+    for (String path : List.of(BRIDGE, EXAMPLES, OWNERS)) {
+      before.put(path, Files.readString(SETUP.resolve(path)));
+    }
+    JsonNode plan = plan(before);
+    assertThat(plan.path("problems")).isEmpty();
+    assertThat(apply(before, plan.path("id").asText()).statusCode()).isEqualTo(200);
     before = documents();
   }
 
