@@ -77,7 +77,7 @@ public final class ApplyCommand {
   }
 
   static void print(Plan plan, PrintStream out) {
-    for (Plan.Line line : plan.lines()) {
+    for (Plan.PlannedDocument line : plan.lines()) {
       out.printf("%-8s %s%n", line.does().name().toLowerCase(Locale.ROOT), line.path());
       line.differences().forEach(one -> out.println("           " + one));
     }
@@ -97,7 +97,7 @@ public final class ApplyCommand {
     }
   }
 
-  private static void print(Plan.Result result, PrintStream out) {
+  private static void print(Plan.PlannedResult result, PrintStream out) {
     if (result.events() == 0) {
       out.printf(
           "  %s: %s%n",

@@ -102,7 +102,7 @@ class Installation {
   }
 
   private void carryOut(Plan plan, SortedMap<String, String> folder) {
-    for (Plan.Line line : plan.lines()) {
+    for (Plan.PlannedDocument line : plan.lines()) {
       Sort sort = planning.sortOf(line.path()).orElseThrow();
       if (line.does() == Does.REMOVED) {
         sort.remove(line.path(), APPLIED);

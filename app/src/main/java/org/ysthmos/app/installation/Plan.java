@@ -11,7 +11,8 @@ import java.util.List;
  * @param results how the results of bridges over the last events would differ
  * @param problems why it cannot be applied; none if it can
  */
-record Plan(String id, List<Line> lines, List<Result> results, List<String> problems) {
+record Plan(
+    String id, List<PlannedDocument> lines, List<PlannedResult> results, List<String> problems) {
 
   Plan {
     lines = List.copyOf(lines);
@@ -32,8 +33,8 @@ record Plan(String id, List<Line> lines, List<Result> results, List<String> prob
    * @param path in the folder
    * @param differences what becomes another, as people read it
    */
-  record Line(Does does, String path, List<String> differences) {
-    Line {
+  record PlannedDocument(Does does, String path, List<String> differences) {
+    PlannedDocument {
       differences = List.copyOf(differences);
     }
   }
@@ -45,8 +46,9 @@ record Plan(String id, List<Line> lines, List<Result> results, List<String> prob
    * @param differing how many of them would come to something else than they did
    * @param differences what would be otherwise, counted; or why nothing can be said
    */
-  record Result(String bridge, String name, int events, int differing, List<String> differences) {
-    Result {
+  record PlannedResult(
+      String bridge, String name, int events, int differing, List<String> differences) {
+    PlannedResult {
       differences = List.copyOf(differences);
     }
   }

@@ -13,8 +13,8 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.RuleDifferences;
 import org.ysthmos.app.installation.Plan.Does;
-import org.ysthmos.app.installation.Plan.Line;
-import org.ysthmos.app.installation.Plan.Result;
+import org.ysthmos.app.installation.Plan.PlannedDocument;
+import org.ysthmos.app.installation.Plan.PlannedResult;
 import org.ysthmos.app.rehearsal.LatelyRehearsed;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeCompiler;
@@ -81,7 +81,7 @@ class Planning {
 
     private final SortedMap<String, String> here = here();
     private final SortedMap<String, String> wanted = new TreeMap<>();
-    private final List<Line> lines = new ArrayList<>();
+    private final List<PlannedDocument> lines = new ArrayList<>();
     private final List<String> problems = new ArrayList<>();
     private final Map<String, BridgeVersion> compiled = new LinkedHashMap<>();
 
@@ -99,7 +99,7 @@ class Planning {
     }
 
     Plan plan() {
-      List<Result> results = List.of();
+      List<PlannedResult> results = List.of();
       if (problems.isEmpty()) {
         Wanted changed = new Wanted(wanted, here, systems);
         compile(changed.catalog());
@@ -199,8 +199,9 @@ class Planning {
             }
             lines.add(
                 before == null
-                    ? new Line(Does.MADE, path, List.of())
-                    : new Line(Does.CHANGED, path, differences(sort, path, before, text)));
+                    ? new PlannedDocument(Does.MADE, path, List.of())
+                    : new PlannedDocument(
+                        Does.CHANGED, path, differences(sort, path, before, text)));
           });
     }
 
@@ -230,7 +231,7 @@ class Planning {
               path -> {
                 int waiting = bridgeSort.owns(path) ? bridgeSort.waiting(path) : 0;
                 lines.add(
-                    new Line(
+                    new PlannedDocument(
                         Does.REMOVED,
                         path,
                         waiting == 0
@@ -242,8 +243,8 @@ class Planning {
               });
     }
 
-    private List<Result> results(Wanted changed) {
-      List<Result> results = new ArrayList<>();
+    private List<PlannedResult> results(Wanted changed) {
+      List<PlannedResult> results = new ArrayList<>();
       compiled.forEach(
           (path, version) -> {
             if (!wanted.get(path).equals(here.get(path)) || readsOther(version)) {
@@ -264,11 +265,11 @@ class Planning {
           .anyMatch(path -> lines.stream().anyMatch(line -> line.path().equals(path + ".yaml")));
     }
 
-    private Result result(BridgeVersion version, Wanted changed) {
+    private PlannedResult result(BridgeVersion version, Wanted changed) {
       String id = version.definition().id();
       String name = version.definition().name();
       if (version.between().isPresent()) {
-        return new Result(
+        return new PlannedResult(
             id,
             name,
             0,
@@ -276,7 +277,7 @@ class Planning {
             List.of("it goes both ways, and what its sides held when events came is not kept"));
       }
       Tally tally = lately.of(version, changed.reference());
-      return new Result(
+      return new PlannedResult(
           id,
           name,
           Math.toIntExact(tally.events()),

@@ -85,13 +85,26 @@ interface Reached extends AutoCloseable {
       if (!Files.exists(data.resolve("ysthmos.mv.db"))) {
         throw new Refused("Nothing is kept in " + data + ". Say with --data where it is.");
       }
-      return new AtHand(
-          new SpringApplicationBuilder(YsthmosApplication.class)
-              .run(
-                  "--ysthmos.at-rest=true",
-                  "--ysthmos.data=" + data,
-                  "--server.port=0",
-                  "--logging.level.root=off"));
+      try {
+        return new AtHand(
+            new SpringApplicationBuilder(YsthmosApplication.class)
+                .run(
+                    "--ysthmos.at-rest=true",
+                    "--ysthmos.data=" + data,
+                    "--server.port=0",
+                    "--logging.level.root=off",
+                    "--logging.level.org.ysthmos=off"));
+      } catch (RuntimeException e) {
+        throw new Refused(data + " cannot be opened: " + cause(e), e);
+      }
+    }
+
+    private static String cause(Throwable why) {
+      Throwable cause = why;
+      while (cause.getCause() != null) {
+        cause = cause.getCause();
+      }
+      return String.valueOf(cause.getMessage());
     }
 
     private Installation installation() {
