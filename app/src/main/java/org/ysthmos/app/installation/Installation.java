@@ -1,6 +1,7 @@
 package org.ysthmos.app.installation;
 
 import java.util.Map;
+import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.slf4j.Logger;
@@ -107,7 +108,7 @@ class Installation {
       if (line.does() == Does.REMOVED) {
         sort.remove(line.path(), APPLIED);
       } else {
-        sort.put(line.path(), folder.get(line.path()), APPLIED);
+        sort.put(line.path(), Objects.requireNonNull(folder.get(line.path())), APPLIED);
       }
     }
   }

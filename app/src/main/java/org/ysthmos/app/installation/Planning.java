@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -247,7 +248,7 @@ class Planning {
       List<PlannedResult> results = new ArrayList<>();
       compiled.forEach(
           (path, version) -> {
-            if (!wanted.get(path).equals(here.get(path)) || readsOther(version)) {
+            if (!Objects.equals(wanted.get(path), here.get(path)) || readsOther(version)) {
               results.add(result(version, changed));
             }
           });
