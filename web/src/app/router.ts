@@ -76,6 +76,13 @@ export const router = createRouter({
       meta: { title: 'Rehearsal' },
     },
     {
+      path: '/bridges/:id/copies',
+      name: 'copies',
+      component: () => import('@/features/copies').then((m) => m.CopiesPage),
+      props: true,
+      meta: { title: 'Copies' },
+    },
+    {
       path: '/bridges/:id/desk',
       name: 'desk',
       component: () => import('@/features/desk').then((m) => m.DeskPage),

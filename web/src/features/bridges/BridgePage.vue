@@ -11,6 +11,7 @@ import { CeilingLines } from '@/features/ceiling'
 import { BridgeLoops } from '@/features/loops'
 import { HoldControl, readWaiting, RetireControl } from '@/features/hold'
 import { BridgeChores } from '@/features/chores'
+import { BridgeCopies } from '@/features/copies'
 import { BridgeNotes } from '@/features/notes'
 import { WhatMoves } from '@/features/sets'
 import { BridgeTests } from '@/features/tests'
@@ -161,6 +162,7 @@ watch(
           <FieldSentence v-for="field in effect.fields" :key="field.field" :field="field" />
         </template>
         <BridgeLoops :id="data.bridge.id" />
+        <BridgeCopies :id="data.bridge.id" />
         <BridgeNotes :id="data.bridge.id" />
         <BridgeTests :id="data.bridge.id" />
         <template v-if="data.remarks.length">

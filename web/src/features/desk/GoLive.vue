@@ -9,7 +9,7 @@ import OverDialog from '@/shared/ui/OverDialog.vue'
 import { inSpan, manyOf, origin, telling } from '@/features/ceiling'
 import { CircleList } from '@/features/loops'
 import { LastRehearsal } from '@/features/rehearsal'
-import RuleDifferences from './RuleDifferences.vue'
+import RuleDifferences from '@/shared/ui/RuleDifferences.vue'
 import { differs } from './reasons'
 import { computeProof, lookAtGoing, unpin, type LoadView, type TrialView } from './api'
 

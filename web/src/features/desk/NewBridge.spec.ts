@@ -28,6 +28,7 @@ const HINDERED = place('board', {
 async function dialog(answers: Record<string, unknown> = {}) {
   const asked = serve({
     'POST /desk/copies': {},
+    'PUT /bridges/second/original': undefined,
     'GET /desk/drafts/a': { document: '{"bridge":"a"}' },
     'POST /desk/drafts': {},
     'POST /desk/imported': { document: '{"bridge":"from-file","name":"From a file"}' },
@@ -115,12 +116,19 @@ describe('a new bridge', () => {
   })
 
   it('is a copy of another', async () => {
-    const { view, begin, last } = await dialog()
+    const { view, asked, begin } = await dialog()
     await view.get('input[value="copy"]').setValue()
     await view.get('input[required]').setValue('Second')
     await begin()
-    expect(last().key).toBe('POST /desk/copies')
-    expect(last().body).toEqual({ id: 'second', name: 'Second', document: '{"bridge":"a"}' })
+    expect(asked.at(-2)!.key).toBe('POST /desk/copies')
+    expect(asked.at(-2)!.body).toEqual({
+      id: 'second',
+      name: 'Second',
+      document: '{"bridge":"a"}',
+    })
+    // It knows where it came from.
+    expect(asked.at(-1)!.key).toBe('PUT /bridges/second/original')
+    expect(asked.at(-1)!.body).toEqual({ original: 'a' })
   })
 
   it('comes from a document, with its own names', async () => {

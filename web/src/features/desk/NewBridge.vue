@@ -5,6 +5,7 @@ import { useResource } from '@/shared/composables/resource'
 import { withArticle } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import OverDialog from '@/shared/ui/OverDialog.vue'
+import { isCopy } from '@/features/copies'
 import {
   addDraft,
   askPlace,
@@ -117,6 +118,7 @@ async function begin() {
   try {
     if (way.value === 'copy') {
       await copyDraft(id.value, name.value.trim(), (await readDraft(copied.value)).document)
+      await isCopy(id.value, copied.value)
     } else if (way.value === 'file') {
       await copyDraft(id.value, name.value.trim(), file.value)
     } else if (way.value === 'times' && target.value) {

@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 import { useResource } from '@/shared/composables/resource'
 import { useSession } from '@/shared/composables/session'
 import { dayAndTime } from '@/shared/format/time'
-import RuleDifferences from './RuleDifferences.vue'
+import RuleDifferences from '@/shared/ui/RuleDifferences.vue'
 import {
   asYaml,
   fromYaml,

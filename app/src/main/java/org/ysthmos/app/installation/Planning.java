@@ -17,6 +17,7 @@ import org.ysthmos.app.installation.Plan.Does;
 import org.ysthmos.app.installation.Plan.PlannedDocument;
 import org.ysthmos.app.installation.Plan.PlannedResult;
 import org.ysthmos.app.rehearsal.LatelyRehearsed;
+import org.ysthmos.app.rehearsal.TallyWords;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -283,33 +284,7 @@ class Planning {
           name,
           Math.toIntExact(tally.events()),
           Math.toIntExact(tally.differing()),
-          words(tally));
-    }
-
-    private static List<String> words(Tally tally) {
-      Map<String, Long> counted = new LinkedHashMap<>();
-      for (Tally.Cell cell : tally.cells()) {
-        cell.then()
-            .filter(then -> then != cell.now())
-            .ifPresent(
-                then -> counted.put(then.words() + " → " + cell.now().words(), cell.events()));
-        if (cell.then().isEmpty()) {
-          counted.put("not heard → " + cell.now().words(), cell.events());
-        }
-      }
-      List<String> words = new ArrayList<>();
-      counted.forEach((what, events) -> words.add("%d %s".formatted(events, what)));
-      tally
-          .fields()
-          .forEach(
-              field ->
-                  words.add(
-                      "%s%s otherwise in %d"
-                          .formatted(
-                              field.member().isEmpty() ? "" : field.member() + "/",
-                              field.field(),
-                              field.events())));
-      return words;
+          TallyWords.of(tally));
     }
   }
 }

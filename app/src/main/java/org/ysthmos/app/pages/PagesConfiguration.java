@@ -31,6 +31,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}/desk",
           "/bridges/{id}/full-check",
           "/bridges/{id}/rehearsal",
+          "/bridges/{id}/copies",
           "/traces",
           "/traces/{id}",
           "/pairs",

@@ -76,8 +76,7 @@ public record Following(List<Part> parts, ObjectNode merged) {
    * @param copy as it is now
    * @param taken parts that both changed, of which the original's is wanted
    */
-  public static Following of(
-      JsonNode base, JsonNode original, JsonNode copy, Set<String> taken) {
+  public static Following of(JsonNode base, JsonNode original, JsonNode copy, Set<String> taken) {
     List<Part> parts = new ArrayList<>();
     JsonNode merged = new Merge(parts, taken).merge("", 0, base, original, copy);
     ObjectNode whole =
@@ -124,8 +123,7 @@ public record Following(List<Part> parts, ObjectNode merged) {
       ObjectNode merged = JsonNodeFactory.instance.objectNode();
       for (String key : keys) {
         String inner = path.isEmpty() ? key : path + "/" + key;
-        JsonNode part =
-            merge(inner, depth + 1, base.path(key), original.path(key), copy.path(key));
+        JsonNode part = merge(inner, depth + 1, base.path(key), original.path(key), copy.path(key));
         if (!part.isMissingNode()) {
           merged.set(key, part);
         }

@@ -140,8 +140,7 @@ class FollowingTest {
                       ObjectNode now = any(random);
                       ObjectNode copy = called(any(random), "c");
                       // Nothing to follow changes nothing.
-                      assertThat(Following.of(base, base, copy, Set.of()).merged())
-                          .isEqualTo(copy);
+                      assertThat(Following.of(base, base, copy, Set.of()).merged()).isEqualTo(copy);
                       // A copy with nothing of its own becomes the original, under its name.
                       assertThat(Following.of(base, now, called(base, "c"), Set.of()).merged())
                           .isEqualTo(called(now, "c"));

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { RuleDifference } from './api'
+import type { Schemas } from '@/shared/http/client'
 
 /** Rules that differ between two versions, each as it was and as it is. */
-defineProps<{ differences: RuleDifference[] }>()
+defineProps<{ differences: Schemas['RuleDifference'][] }>()
 </script>
 
 <template>

@@ -1,0 +1,5 @@
+/** Copies of bridges that know where they came from, and follow their originals. */
+@NullMarked
+package org.ysthmos.app.copies;
+
+import org.jspecify.annotations.NullMarked;

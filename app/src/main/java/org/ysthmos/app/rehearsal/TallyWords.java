@@ -1,0 +1,28 @@
+package org.ysthmos.app.rehearsal;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.ysthmos.core.decide.Verdict;
+import org.ysthmos.core.rehearsal.Tally;
+
+/** What a rehearsal comes to, as people read it. */
+public final class TallyWords {
+
+  private TallyWords() {}
+
+  /** What is otherwise: verdicts first, for example {@code 3 failed → create}, then fields. */
+  public static List<String> of(Tally tally) {
+    List<String> words = new ArrayList<>();
+    for (Tally.Cell cell : tally.cells()) {
+      String then = cell.then().map(Verdict::words).orElse("not heard");
+      if (!then.equals(cell.now().words())) {
+        words.add("%d %s → %s".formatted(cell.events(), then, cell.now().words()));
+      }
+    }
+    for (Tally.OfField field : tally.fields()) {
+      String name = field.member().isEmpty() ? field.field() : field.member() + "/" + field.field();
+      words.add("%s otherwise in %d".formatted(name, field.events()));
+    }
+    return words;
+  }
+}
