@@ -9,6 +9,9 @@ import { follow, readCopies, standAlone, type Copy } from './api'
 
 /** The copies of a bridge, what each would take over of it, and letting some or all follow. */
 const props = defineProps<{ id: string }>()
+/** Of more copies it is seen first how each stands. */
+const MOST_OPEN = 3
+
 const chosen = ref<string[]>([])
 const take = ref<Record<string, string[]>>({})
 const problems = ref<Record<string, string>>({})
@@ -104,6 +107,7 @@ async function alone(copy: Copy) {
           :original="id"
           :copy="copy"
           :problem="problems[copy.id] ?? ''"
+          :open="data.copies.length <= MOST_OPEN"
           :chosen="chosen.includes(copy.id)"
           :take="take[copy.id] ?? []"
           @update:chosen="choose(copy, $event)"

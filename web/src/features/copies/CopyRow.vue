@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useActing } from '@/shared/composables/acting'
 import { capital, counted } from '@/shared/format/words'
 import RuleDifferences from '@/shared/ui/RuleDifferences.vue'
@@ -7,10 +7,11 @@ import { readResults, type Copy, type Results } from './api'
 import { partName, standing } from './words'
 
 /** A copy, what it would take over, what it keeps, and what its last events would come to. */
-const props = defineProps<{ original: string; copy: Copy; problem: string }>()
+const props = defineProps<{ original: string; copy: Copy; problem: string; open: boolean }>()
 const chosen = defineModel<boolean>('chosen', { required: true })
 const take = defineModel<string[]>('take', { required: true })
 const emit = defineEmits<{ alone: [] }>()
+const own = computed(() => props.copy.own.length + props.copy.both.length)
 const results = ref<Results | null>(null)
 const { busy, error, during } = useActing()
 
@@ -37,11 +38,13 @@ const ask = () =>
       />
       <label :for="`copy-${copy.id}`"
         ><b>{{ copy.name }}</b>
-        <span class="mid">version {{ copy.version }}{{ copy.held ? ', held' : '' }}</span></label
+        <span class="mid version"
+          >version {{ copy.version }}{{ copy.held ? ', held' : '' }}</span
+        ></label
       >
       <span class="stands">{{ standing(copy) }}</span>
       <span class="mid">{{
-        copy.own.length ? `${counted(copy.own.length, 'part')} of its own` : 'nothing of its own'
+        own ? `${counted(own, 'part')} of its own` : 'nothing of its own'
       }}</span>
       <RouterLink class="btn bare" :to="{ name: 'bridge', params: { id: copy.id } }"
         >Open</RouterLink
@@ -49,7 +52,7 @@ const ask = () =>
     </div>
     <p v-if="problem" class="bad" role="alert">It did not follow: {{ problem }}</p>
     <p v-if="copy.hindrance" class="bad">{{ copy.hindrance }}.</p>
-    <details :open="copy.follows || copy.both.length > 0">
+    <details :open="open && (copy.follows || copy.both.length > 0)">
       <summary>{{ copy.follows ? 'What it would take over' : 'How it differs' }}</summary>
       <RuleDifferences v-if="copy.follows" :differences="copy.differences" />
       <fieldset v-if="copy.both.length">
@@ -61,14 +64,14 @@ const ask = () =>
       <p v-if="copy.own.length" class="mid">
         Keeps its own: {{ copy.own.map(partName).join(', ') }}
       </p>
-      <p v-if="copy.follows" class="results" aria-live="polite">
-        <template v-if="results">{{ cameTo(results) }}.</template>
-        <button v-else class="btn" :disabled="busy" @click="ask">
+      <p v-if="results" class="results" role="status">{{ cameTo(results) }}.</p>
+      <p v-if="error" class="bad" role="alert">{{ error }}</p>
+      <p class="acts">
+        <button v-if="copy.follows && !results" class="btn" :disabled="busy" @click="ask">
           See what its last events would come to
         </button>
-        <span v-if="error" class="bad" role="alert">{{ error }}</span>
+        <button class="btn bare" @click="emit('alone')">Let it stand for itself</button>
       </p>
-      <button class="btn bare" @click="emit('alone')">Let it stand for itself</button>
     </details>
   </li>
 </template>
@@ -80,7 +83,7 @@ li {
 }
 .line {
   display: grid;
-  grid-template-columns: 20px minmax(180px, 1fr) 260px 140px max-content;
+  grid-template-columns: 20px minmax(180px, 1fr) 330px 150px max-content;
   gap: 10px;
   align-items: center;
 }
@@ -105,7 +108,15 @@ legend {
   padding: 0;
   margin-bottom: 2px;
 }
+.version {
+  margin-left: 8px;
+}
 .results {
   margin: 8px 0;
+}
+.acts {
+  display: flex;
+  gap: 16px;
+  margin: 8px 0 0;
 }
 </style>
