@@ -17,6 +17,7 @@ const copy = (id: string, more: Partial<Copy> = {}): Copy => ({
   differences: [{ part: 'Due', before: 'in 7 days', after: 'in 5 days' }],
   own: ['to/collection'],
   both: [],
+  ifTaken: [],
   hindrance: '',
   ...more,
 })
@@ -27,7 +28,10 @@ const copies: Copies = {
   originalName: '',
   copies: [
     copy('north'),
-    copy('south', { both: ['fields/notes'] }),
+    copy('south', {
+      both: ['fields/notes'],
+      ifTaken: [{ part: 'Notes', before: 'as it is', after: 'what the original says' }],
+    }),
     copy('east', { follows: false, differences: [], own: [] }),
     copy('west', { hindrance: 'Somebody works on a draft of it' }),
   ],
@@ -64,6 +68,7 @@ describe('the copies of a bridge', () => {
     expect(row('Copy north').text()).toContain('1 part to take over')
     expect(row('Copy north').text()).toContain('Keeps its own: where its tasks go')
     expect(row('Copy south').text()).toContain('1 part changed in both')
+    expect(row('Copy south').text()).toContain('what the original says')
     expect(row('Copy east').text()).toContain('as the original')
     expect(row('Copy west').text()).toContain('works on a draft')
     expect(row('Copy west').get('input').attributes('disabled')).toBeDefined()

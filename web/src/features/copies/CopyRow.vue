@@ -61,6 +61,7 @@ const ask = () =>
           <input v-model="take" type="checkbox" :value="path" /> {{ partName(path) }}
         </label>
       </fieldset>
+      <RuleDifferences v-if="copy.ifTaken.length" :differences="copy.ifTaken" />
       <p v-if="copy.own.length" class="mid">
         Keeps its own: {{ copy.own.map(partName).join(', ') }}
       </p>

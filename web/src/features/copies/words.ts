@@ -31,7 +31,8 @@ export function partName(path: string): string {
 /** How a copy stands to its original. */
 export function standing(copy: Copy): string {
   const both = copy.both.length ? `${counted(copy.both.length, 'part')} changed in both` : ''
-  if (!copy.follows) return both || 'as the original'
+  const same = copy.own.length ? 'as the original but for its own' : 'as the original'
+  if (!copy.follows) return both || same
   const takes = `${counted(copy.differences.length, 'part')} to take over`
   return both ? `${takes}, ${both}` : takes
 }

@@ -102,6 +102,7 @@ class CopiesIT extends AppTestBase {
     assertThat(offered.path("follows").asBoolean()).isTrue();
     assertThat(offered.path("differences").toString()).contains("Title", "Look at");
     assertThat(offered.path("both").toString()).isEqualTo("[\"when\"]");
+    assertThat(offered.path("ifTaken").toString()).contains("at least 3");
     assertThat(offered.path("hindrance").asText()).isEmpty();
     JsonNode results = api("/bridges/" + ORIGINAL + "/copies/" + COPY + "/results");
     assertThat(results.path("differing").asInt()).isPositive();

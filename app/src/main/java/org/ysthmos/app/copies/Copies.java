@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -45,6 +46,8 @@ class Copies {
    * @param seen tells what was looked at: followed is just that, or nothing
    * @param after the copy once it followed; empty if that would be no bridge
    * @param differences what becomes another in the copy, in sentences
+   * @param ifTaken what would become another beyond that, if the original's were taken of all parts
+   *     that both changed
    * @param hindrance why it cannot follow just now; empty if it can
    */
   record Standing(
@@ -54,6 +57,7 @@ class Copies {
       Following following,
       Optional<BridgeVersion> after,
       List<RuleDifference> differences,
+      List<RuleDifference> ifTaken,
       String hindrance) {}
 
   private final CopyMapper mapper;
@@ -158,11 +162,23 @@ class Copies {
           following,
           Optional.of(after),
           RuleDifferences.between(copy.version(), after),
+          ifTaken(after, Following.of(base, now, own, both(following)).merged()),
           hindrance(row.bridgeId(), after));
     } catch (DocumentException e) {
       String why = "With its own parts it would be no bridge: " + e.getMessage();
-      return new Standing(row, copy, seen, following, Optional.empty(), List.of(), why);
+      return new Standing(row, copy, seen, following, Optional.empty(), List.of(), List.of(), why);
     }
+  }
+
+  private static Set<String> both(Following following) {
+    return following.parts().stream()
+        .filter(part -> part.kind() == Following.Kind.BOTH)
+        .map(Following.Part::path)
+        .collect(Collectors.toSet());
+  }
+
+  private List<RuleDifference> ifTaken(BridgeVersion after, JsonNode allTaken) {
+    return RuleDifferences.between(after, BridgeCompiler.compile(allTaken.toString(), 1, catalog));
   }
 
   private String hindrance(String id, BridgeVersion after) {
@@ -193,7 +209,8 @@ class Copies {
         .filter(after -> after.between().isEmpty())
         .map(
             after ->
-                lately.of(after, new LatelyRehearsed.Reference(tables.all(), tables.calendars())));
+                lately.of(
+                    after, new LatelyRehearsed.Reference(tables.all(), tables.calendars()), true));
   }
 
   Standing get(String original, String copy) {

@@ -48,6 +48,7 @@ class CopyController {
    * @param differences what would become another in it, in sentences
    * @param own the parts that it has of its own, and keeps
    * @param both the parts that both changed; it keeps its own unless the original's is chosen
+   * @param ifTaken what would become another beyond that, if the original's were taken of those
    * @param hindrance why it cannot follow; empty if it can
    */
   record CopyView(
@@ -60,6 +61,7 @@ class CopyController {
       List<RuleDifference> differences,
       List<String> own,
       List<String> both,
+      List<RuleDifference> ifTaken,
       String hindrance) {}
 
   /** Which bridge it is a copy of. */
@@ -121,6 +123,7 @@ class CopyController {
         one.differences(),
         paths(one, Following.Kind.OWN),
         paths(one, Following.Kind.BOTH),
+        one.ifTaken(),
         one.hindrance());
   }
 

@@ -278,7 +278,7 @@ class Planning {
             0,
             List.of("it goes both ways, and what its sides held when events came is not kept"));
       }
-      Tally tally = lately.of(version, changed.reference());
+      Tally tally = lately.of(version, changed.reference(), false);
       return new PlannedResult(
           id,
           name,

@@ -49,8 +49,9 @@ public class LatelyRehearsed {
    * Holds what a bridge would make of the last events that it hears against what became of them.
    *
    * @param bridge one that goes one way
+   * @param heardAlone whether events count alone that the bridge heard when they came
    */
-  public Tally of(BridgeVersion bridge, Reference reference) {
+  public Tally of(BridgeVersion bridge, Reference reference, boolean heardAlone) {
     Tally tally = new Tally();
     String id = bridge.definition().id();
     Which which = past.all(bridge);
@@ -67,7 +68,7 @@ public class LatelyRehearsed {
         past.page(id, new Which(which.system(), which.collection(), which.kinds(), first, last));
     for (PastEvent one : events) {
       Optional<Event> event = one.event();
-      if (event.isPresent()) {
+      if (event.isPresent() && (one.then().isPresent() || !heardAlone)) {
         world.at(one.row());
         tally.add(rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then)));
       }
