@@ -322,6 +322,11 @@ public class Bridges {
     return Optional.ofNullable(state.live().get(id)).orElseThrow().version();
   }
 
+  /** Makes several changes, while nobody else makes any. */
+  synchronized void together(Runnable changes) {
+    changes.run();
+  }
+
   /** Makes sure that traces can be of this bridge, though no version of it is live yet. */
   public synchronized void addIfNew(String id) {
     if (mapper.count(id) == 0) {

@@ -101,6 +101,11 @@ public class Loops implements Tells {
     return bridges.put(document, by, yes.substring(0, Math.min(yes.length(), LONGEST_YES)));
   }
 
+  /** Makes several changes of bridges, while nobody else makes any. */
+  public synchronized void together(Runnable changes) {
+    bridges.together(changes);
+  }
+
   private static ApiProblem refused(String title, CircleView circle, String todo) {
     return new ApiProblem(
         HttpStatus.CONFLICT,

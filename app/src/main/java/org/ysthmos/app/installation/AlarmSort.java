@@ -1,6 +1,5 @@
 package org.ysthmos.app.installation;
 
-import java.util.List;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.springframework.core.annotation.Order;
@@ -39,11 +38,6 @@ class AlarmSort implements Sort {
   @Override
   public String asExported(String path, String text) {
     return text;
-  }
-
-  @Override
-  public List<String> differences(String path, String before, String after) {
-    return Paths.lines(before, after);
   }
 
   @Override

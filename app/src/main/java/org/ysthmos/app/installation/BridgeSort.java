@@ -1,6 +1,5 @@
 package org.ysthmos.app.installation;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -18,10 +17,9 @@ import org.ysthmos.core.document.DocumentNode;
 /** The bridges that are at work, but for those that are there to practise on. */
 @Component
 @Order(4)
-class BridgeSort implements Sort {
+class BridgeSort extends FolderSort {
 
   static final String FOLDER = "bridges/";
-  static final String ENDING = ".yaml";
   private static final String BECAUSE = "It is not in the folder that was applied";
 
   private final Bridges bridges;
@@ -30,19 +28,11 @@ class BridgeSort implements Sort {
   private final DeliveryQueue deliveries;
 
   BridgeSort(Bridges bridges, Loops loops, TraceQueue traces, DeliveryQueue deliveries) {
+    super(FOLDER);
     this.bridges = bridges;
     this.loops = loops;
     this.traces = traces;
     this.deliveries = deliveries;
-  }
-
-  static String id(String path) {
-    return Paths.id(path, FOLDER, ENDING);
-  }
-
-  @Override
-  public boolean owns(String path) {
-    return Paths.isIn(path, FOLDER, ENDING);
   }
 
   @Override
@@ -50,23 +40,17 @@ class BridgeSort implements Sort {
     SortedMap<String, String> here = new TreeMap<>();
     for (Bridges.Live live : bridges.live()) {
       if (live.hold().filter(Bridges.Hold::bySetup).isEmpty()) {
-        here.put(FOLDER + live.version().definition().id() + ENDING, live.document());
+        here.put(path(live.version().definition().id()), live.document());
       }
     }
-    bridges.broken().forEach(one -> here.put(FOLDER + one.id() + ENDING, one.document()));
+    bridges.broken().forEach(one -> here.put(path(one.id()), one.document()));
     return here;
   }
 
   @Override
   public String asExported(String path, String text) {
-    Paths.requireCalled(BridgeReader.read(DocumentNode.parse(text)).id(), id(path));
+    requireCalled(BridgeReader.read(DocumentNode.parse(text)).id(), path);
     return text;
-  }
-
-  /** What differs in its rules is said once both are compiled. */
-  @Override
-  public List<String> differences(String path, String before, String after) {
-    return Paths.lines(before, after);
   }
 
   @Override

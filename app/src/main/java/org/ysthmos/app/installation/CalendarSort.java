@@ -16,14 +16,12 @@ import org.ysthmos.core.document.DocumentNode;
 /** The calendars of working days. */
 @Component
 @Order(2)
-class CalendarSort implements Sort {
-
-  private static final String FOLDER = "calendars/";
-  private static final String ENDING = ".yaml";
+class CalendarSort extends FolderSort {
 
   private final Tables tables;
 
   CalendarSort(Tables tables) {
+    super("calendars/");
     this.tables = tables;
   }
 
@@ -32,23 +30,18 @@ class CalendarSort implements Sort {
   }
 
   @Override
-  public boolean owns(String path) {
-    return Paths.isIn(path, FOLDER, ENDING);
-  }
-
-  @Override
   public SortedMap<String, String> here() {
     SortedMap<String, String> here = new TreeMap<>();
     tables
         .calendars()
-        .forEach((id, calendar) -> here.put(FOLDER + id + ENDING, CalendarWriter.write(calendar)));
+        .forEach((id, calendar) -> here.put(path(id), CalendarWriter.write(calendar)));
     return here;
   }
 
   @Override
   public String asExported(String path, String text) {
     WorkingCalendar calendar = read(text);
-    Paths.requireCalled(calendar.id(), Paths.id(path, FOLDER, ENDING));
+    requireCalled(calendar.id(), path);
     return CalendarWriter.write(calendar);
   }
 
@@ -70,6 +63,6 @@ class CalendarSort implements Sort {
 
   @Override
   public void remove(String path, By by) {
-    tables.removeCalendar(Paths.id(path, FOLDER, ENDING), by);
+    tables.removeCalendar(id(path), by);
   }
 }

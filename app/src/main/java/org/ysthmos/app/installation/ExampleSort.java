@@ -31,8 +31,8 @@ class ExampleSort implements Sort {
   }
 
   /** The path of the examples that belong to the path of a bridge. */
-  static String of(String bridge) {
-    return BridgeSort.FOLDER + BridgeSort.id(bridge) + ENDING;
+  String of(String bridge) {
+    return BridgeSort.FOLDER + bridges.id(bridge) + ENDING;
   }
 
   /**
@@ -67,7 +67,7 @@ class ExampleSort implements Sort {
   public SortedMap<String, String> here() {
     SortedMap<String, String> here = new TreeMap<>();
     for (String bridge : bridges.here().keySet()) {
-      String all = examples.ndjson(BridgeSort.id(bridge));
+      String all = examples.ndjson(bridges.id(bridge));
       if (!all.isEmpty()) {
         here.put(of(bridge), write(read(all)));
       }
@@ -78,11 +78,6 @@ class ExampleSort implements Sort {
   @Override
   public String asExported(String path, String text) {
     return write(read(text));
-  }
-
-  @Override
-  public List<String> differences(String path, String before, String after) {
-    return Paths.lines(before, after);
   }
 
   @Override

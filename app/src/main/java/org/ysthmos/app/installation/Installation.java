@@ -10,6 +10,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.bridge.Loops;
 import org.ysthmos.app.installation.Plan.Does;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.problem.ApiProblem;
@@ -32,6 +33,7 @@ class Installation {
   private final Systems systems;
   private final Tables tables;
   private final Bridges bridges;
+  private final Loops loops;
   private final TransactionTemplate transaction;
   private final DiskForce disk;
   private final WorkSignals signals;
@@ -42,6 +44,7 @@ class Installation {
       Systems systems,
       Tables tables,
       Bridges bridges,
+      Loops loops,
       TransactionTemplate transaction,
       DiskForce disk,
       WorkSignals signals,
@@ -50,6 +53,7 @@ class Installation {
     this.systems = systems;
     this.tables = tables;
     this.bridges = bridges;
+    this.loops = loops;
     this.transaction = transaction;
     this.disk = disk;
     this.signals = signals;
@@ -87,7 +91,7 @@ class Installation {
           HttpStatus.UNPROCESSABLE_ENTITY, "Not applied", String.join("\n", now.problems()));
     }
     try {
-      transaction.executeWithoutResult(status -> carryOut(now, new TreeMap<>(folder)));
+      alone(() -> transaction.executeWithoutResult(status -> carryOut(now, new TreeMap<>(folder))));
     } catch (RuntimeException e) {
       // What is in memory follows what is kept, and nothing of it is.
       asKept();
@@ -100,6 +104,14 @@ class Installation {
     signals.raiseAll();
     feed.changed("", "");
     return now;
+  }
+
+  /**
+   * While nobody else changes any of it: who would wait for a row that is changed here would hold
+   * what the next change here waits for. Whoever needs several of them takes them in this order.
+   */
+  private void alone(Runnable changes) {
+    loops.together(() -> tables.together(() -> systems.together(changes)));
   }
 
   private void carryOut(Plan plan, SortedMap<String, String> folder) {

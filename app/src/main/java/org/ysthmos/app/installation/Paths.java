@@ -25,16 +25,6 @@ final class Paths {
         : path.substring(folder.length(), path.length() - ending.length());
   }
 
-  /**
-   * @throws IllegalArgumentException if a document says that it is another than it is called
-   */
-  static void requireCalled(String said, String called) {
-    if (!said.equals(called)) {
-      throw new IllegalArgumentException(
-          "it is of “%s”, so its file is to be called by that".formatted(said));
-    }
-  }
-
   /** How many lines came and went, for what has no better words. */
   static List<String> lines(String before, String after) {
     Map<String, Integer> counts = new HashMap<>();

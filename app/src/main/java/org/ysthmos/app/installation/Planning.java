@@ -35,6 +35,7 @@ class Planning {
 
   private final List<Sort> sorts;
   private final BridgeSort bridgeSort;
+  private final ExampleSort exampleSort;
   private final Bridges bridges;
   private final Systems systems;
   private final LatelyRehearsed lately;
@@ -42,11 +43,13 @@ class Planning {
   Planning(
       List<Sort> sorts,
       BridgeSort bridgeSort,
+      ExampleSort exampleSort,
       Bridges bridges,
       Systems systems,
       LatelyRehearsed lately) {
     this.sorts = List.copyOf(sorts);
     this.bridgeSort = bridgeSort;
+    this.exampleSort = exampleSort;
     this.bridges = bridges;
     this.systems = systems;
     this.lately = lately;
@@ -176,7 +179,7 @@ class Planning {
     private void checkExamples(Wanted changed) {
       compiled.forEach(
           (path, version) -> {
-            String examples = ExampleSort.of(path);
+            String examples = exampleSort.of(path);
             List<String> broken = new ArrayList<>();
             for (PinnedExample one : ExampleSort.read(wanted.getOrDefault(examples, ""))) {
               TrialWorld world = new TrialWorld(changed.catalog(), changed.reference().tables());
@@ -209,7 +212,7 @@ class Planning {
 
     private List<String> differences(Sort sort, String path, String before, String after) {
       List<String> rules =
-          bridges.live(BridgeSort.id(path)).stream()
+          bridges.live(bridgeSort.id(path)).stream()
               .filter(live -> bridgeSort.owns(path))
               .flatMap(
                   live ->

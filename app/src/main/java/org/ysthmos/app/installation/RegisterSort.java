@@ -40,7 +40,7 @@ class RegisterSort implements Sort {
   @Override
   public SortedMap<String, String> here() {
     SortedMap<String, Card> said = new TreeMap<>(cards.all());
-    said.keySet().retainAll(bridges.here().keySet().stream().map(BridgeSort::id).toList());
+    said.keySet().retainAll(bridges.here().keySet().stream().map(bridges::id).toList());
     SortedMap<String, String> here = new TreeMap<>();
     if (!said.isEmpty()) {
       here.put(PATH, write(said));

@@ -27,7 +27,9 @@ interface Sort {
   String asExported(String path, String text);
 
   /** What becomes another between two documents of a path, as people read it. */
-  List<String> differences(String path, String before, String after);
+  default List<String> differences(String path, String before, String after) {
+    return Paths.lines(before, after);
+  }
 
   /** Why a document that is here cannot be taken away just now; empty if it can. */
   default Optional<String> obstacle(String path) {

@@ -16,14 +16,12 @@ import org.ysthmos.core.table.TableWriter;
 /** The reference tables with their rows. */
 @Component
 @Order(3)
-class TableSort implements Sort {
-
-  private static final String FOLDER = "tables/";
-  private static final String ENDING = ".yaml";
+class TableSort extends FolderSort {
 
   private final Tables tables;
 
   TableSort(Tables tables) {
+    super("tables/");
     this.tables = tables;
   }
 
@@ -32,21 +30,16 @@ class TableSort implements Sort {
   }
 
   @Override
-  public boolean owns(String path) {
-    return Paths.isIn(path, FOLDER, ENDING);
-  }
-
-  @Override
   public SortedMap<String, String> here() {
     SortedMap<String, String> here = new TreeMap<>();
-    tables.all().forEach((id, table) -> here.put(FOLDER + id + ENDING, TableWriter.write(table)));
+    tables.all().forEach((id, table) -> here.put(path(id), TableWriter.write(table)));
     return here;
   }
 
   @Override
   public String asExported(String path, String text) {
     ReferenceTable table = read(text);
-    Paths.requireCalled(table.definition().id(), Paths.id(path, FOLDER, ENDING));
+    requireCalled(table.definition().id(), path);
     return TableWriter.write(table);
   }
 
@@ -62,6 +55,6 @@ class TableSort implements Sort {
 
   @Override
   public void remove(String path, By by) {
-    tables.removeTable(Paths.id(path, FOLDER, ENDING), by);
+    tables.removeTable(id(path), by);
   }
 }

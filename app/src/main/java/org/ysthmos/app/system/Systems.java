@@ -237,6 +237,11 @@ public class Systems implements Shapes {
     reload();
   }
 
+  /** Makes several changes, while nobody else makes any. */
+  public synchronized void together(Runnable changes) {
+    changes.run();
+  }
+
   /** Reads all anew, where what was kept was undone. */
   public synchronized void refresh() {
     reload();
