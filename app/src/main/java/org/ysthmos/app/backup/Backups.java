@@ -1,6 +1,7 @@
 package org.ysthmos.app.backup;
 
 import java.io.IOException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -8,7 +9,6 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.concurrent.locks.ReentrantLock;
-import java.util.stream.Stream;
 import javax.sql.DataSource;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -28,6 +28,8 @@ class Backups {
    * How many copies of the database are there at once while one is taken: the copy, and the ZIP.
    */
   private static final int COPIES = 2;
+
+  private static final String NAME = "ysthmos-";
 
   private final Path data;
   private final long reserve;
@@ -58,7 +60,7 @@ class Backups {
       Path folder = folder();
       needRoom();
       Instant taken = clock.instant();
-      Path file = folder.resolve("backup-" + taken.toEpochMilli() + ".zip");
+      Path file = folder.resolve(NAME + taken.toEpochMilli() + ".zip");
       BackupFile.take(database, data, file, taken);
       return new Taken(file.toRealPath(), taken, Files.size(file));
     } finally {
@@ -66,16 +68,19 @@ class Backups {
     }
   }
 
-  /** Where they are made. What lies there was never taken away: the one who asked is gone. */
+  /**
+   * Where they are made; nobody else puts anything there. What of ours lies there was never taken
+   * away: the one who asked is gone.
+   */
   private Path folder() throws IOException {
-    Path folder = data.resolve("backups");
+    Path folder = data.resolve("backup-under-way");
     if (!Files.exists(folder)) {
       Files.createDirectory(
           folder,
           PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
     }
-    try (Stream<Path> left = Files.list(folder)) {
-      for (Path file : left.toList()) {
+    try (DirectoryStream<Path> left = Files.newDirectoryStream(folder, NAME + "*")) {
+      for (Path file : left) {
         Files.delete(file);
       }
     }
