@@ -213,46 +213,56 @@ class Copies {
                     after, new LatelyRehearsed.Reference(tables.all(), tables.calendars()), true));
   }
 
-  Standing get(String original, String copy) {
-    return of(original).stream()
-        .filter(one -> one.row().bridgeId().equals(copy))
-        .findFirst()
-        .orElseThrow(() -> ApiProblem.notFound("copy of " + original, copy));
+  /**
+   * How one copy stands.
+   *
+   * @param taken parts that both changed, of which the original's is wanted
+   * @throws ApiProblem if it is none of this bridge, or one of both is not at work
+   */
+  Standing get(String original, String copy, Set<String> taken) {
+    CopyRow row = mapper.find(copy);
+    Optional<Bridges.Live> from = bridges.live(original);
+    Optional<Bridges.Live> to = bridges.live(copy);
+    if (row == null || !row.originalId().equals(original) || from.isEmpty() || to.isEmpty()) {
+      throw ApiProblem.notFound("copy of " + original, copy);
+    }
+    return standing(row, from.get(), to.get(), taken);
   }
 
   /**
-   * Lets a copy follow its original.
+   * Lets a copy follow its original, while nobody else puts a bridge to work.
    *
    * @param seen what the person looked at
    * @param taken parts that both changed, of which the original's is wanted
    * @throws ApiProblem if it is otherwise by now, or it cannot follow
    */
   void follow(String original, String copy, String seen, Set<String> taken, By by) {
-    Standing looked = get(original, copy);
-    if (!looked.seen().equals(seen)) {
-      throw refused("Changed meanwhile", "It or its original changed since you looked. Look again");
-    }
-    Bridges.Live from = bridges.live(original).orElseThrow();
-    Standing now = standing(looked.row(), from, looked.live(), taken);
-    if (!now.hindrance().isEmpty()) {
-      throw refused("It does not follow", now.hindrance());
-    }
-    BridgeVersion after = now.after().orElseThrow();
-    CopyRow row = new CopyRow(copy, original, json(from.document()), clock.instant(), by.name());
     try {
-      transaction.executeWithoutResult(
-          status -> {
-            if (mapper.follow(row, looked.row().base()) == 0) {
-              throw refused("Changed meanwhile", "Somebody else let it follow just now");
-            }
-            BridgeVersion unused =
-                loops.putToWork(BridgeWriter.write(after.definition()), false, by);
-          });
+      loops.together(
+          () ->
+              transaction.executeWithoutResult(
+                  status -> followInChange(get(original, copy, taken), seen, by)));
     } catch (RuntimeException e) {
+      // What is in memory follows what is kept.
       bridges.refresh();
       throw e;
     }
     disk.force();
+  }
+
+  private void followInChange(Standing now, String seen, By by) {
+    if (!now.seen().equals(seen)) {
+      throw refused("Changed meanwhile", "It or its original changed since you looked. Look again");
+    }
+    if (!now.hindrance().isEmpty()) {
+      throw refused("It does not follow", now.hindrance());
+    }
+    CopyRow row = now.row();
+    String original = bridges.live(row.originalId()).orElseThrow().document();
+    mapper.keep(
+        new CopyRow(row.bridgeId(), row.originalId(), json(original), clock.instant(), by.name()));
+    BridgeVersion unused =
+        loops.putToWork(BridgeWriter.write(now.after().orElseThrow().definition()), false, by);
   }
 
   private static ApiProblem refused(String title, String detail) {

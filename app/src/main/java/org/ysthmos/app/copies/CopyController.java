@@ -156,7 +156,7 @@ class CopyController {
   @GetMapping("/copies/{copy}/results")
   FollowResults results(@PathVariable String id, @PathVariable String copy) {
     return copies
-        .results(copies.get(id, copy))
+        .results(copies.get(id, copy, Set.of()))
         .map(
             tally ->
                 new FollowResults(

@@ -7,7 +7,6 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
-import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
 /** Which bridges are copies, in the database. */
@@ -38,14 +37,6 @@ interface CopyMapper {
       VALUES (#{bridgeId}, #{originalId}, #{base}, #{followedAt}, #{followedBy})
       """)
   void keep(CopyRow row);
-
-  @Update(
-      """
-      UPDATE bridge_copy SET base = #{row.base}, followed_at = #{row.followedAt},
-        followed_by = #{row.followedBy}
-      WHERE bridge_id = #{row.bridgeId} AND base = #{before}
-      """)
-  int follow(@Param("row") CopyRow row, @Param("before") String before);
 
   @Delete("DELETE FROM bridge_copy WHERE bridge_id = #{bridge}")
   int forget(@Param("bridge") String bridge);

@@ -74,24 +74,23 @@ class Installation {
    *
    * @param folder the documents that the plan was made of
    * @param plan the id of the plan that was shown
-   * @return the plan that was carried out
+   * @return the plan that was carried out, without the results of bridges
    * @throws ApiProblem if it would be another plan by now, or cannot be carried out
    */
   synchronized Plan apply(Map<String, String> folder, String plan) {
-    Plan now = planning.of(folder);
-    if (!now.id().equals(plan)) {
-      throw new ApiProblem(
-          HttpStatus.CONFLICT,
-          "Another plan",
-          "What is here, or the folder, changed since plan %s was made. Look at the plan again."
-              .formatted(plan));
-    }
+    Plan now = planning.withoutResults(folder);
+    requireSeen(plan, now.id());
     if (!now.problems().isEmpty()) {
       throw new ApiProblem(
           HttpStatus.UNPROCESSABLE_ENTITY, "Not applied", String.join("\n", now.problems()));
     }
     try {
-      alone(() -> transaction.executeWithoutResult(status -> carryOut(now, new TreeMap<>(folder))));
+      alone(
+          () -> {
+            // Nobody changes anything from here on, but somebody may have since it was planned.
+            requireSeen(plan, planning.id(folder));
+            transaction.executeWithoutResult(status -> carryOut(now, new TreeMap<>(folder)));
+          });
     } catch (RuntimeException e) {
       // What is in memory follows what is kept, and nothing of it is.
       asKept();
@@ -104,6 +103,16 @@ class Installation {
     signals.raiseAll();
     feed.changed("", "");
     return now;
+  }
+
+  private static void requireSeen(String seen, String now) {
+    if (!now.equals(seen)) {
+      throw new ApiProblem(
+          HttpStatus.CONFLICT,
+          "Another plan",
+          "What is here, or the folder, changed since plan %s was made. Look at the plan again."
+              .formatted(seen));
+    }
   }
 
   /**

@@ -78,7 +78,17 @@ class Planning {
    * @param folder all documents that are wanted, by path
    */
   Plan of(Map<String, String> folder) {
-    return new Making(folder).plan();
+    return new Making(folder).plan(true);
+  }
+
+  /** The same without the results of bridges, for which other systems may be asked. */
+  Plan withoutResults(Map<String, String> folder) {
+    return new Making(folder).plan(false);
+  }
+
+  /** The id that the plan for a folder has just now. */
+  String id(Map<String, String> folder) {
+    return new Making(folder).id();
   }
 
   /** One plan while it is made. */
@@ -103,7 +113,7 @@ class Planning {
       }
     }
 
-    Plan plan() {
+    Plan plan(boolean withResults) {
       List<PlannedResult> results = List.of();
       if (problems.isEmpty()) {
         Wanted changed = new Wanted(wanted, here, systems);
@@ -112,7 +122,7 @@ class Planning {
         checkExamples(changed);
         sorts.forEach(this::putLines);
         backwards().forEach(this::removeLines);
-        results = problems.isEmpty() ? results(changed) : List.of();
+        results = withResults && problems.isEmpty() ? results(changed) : List.of();
       }
       return new Plan(id(), lines, results, problems);
     }
