@@ -24,7 +24,7 @@ class RestoreIT {
   private static final Together TOGETHER = new Together();
   private static final String BACKUP = "org.ysthmos.app.backup.BackupCommand";
   private static final String RESTORE = "org.ysthmos.app.backup.RestoreCommand";
-  private static final Duration LONG = Duration.ofMinutes(2);
+  private static final Duration LONG = Duration.ofMinutes(4);
 
   private final List<Item> items = new ArrayList<>();
 
@@ -53,11 +53,14 @@ class RestoreIT {
   }
 
   private void awaitAllComplete() {
-    TOGETHER.askAll();
     await()
         .atMost(LONG)
-        .pollInterval(Duration.ofMillis(300))
-        .untilAsserted(() -> assertThat(items).filteredOn(item -> !item.isComplete()).isEmpty());
+        .pollInterval(Duration.ofSeconds(2))
+        .untilAsserted(
+            () -> {
+              TOGETHER.askAll();
+              assertThat(items).filteredOn(item -> !item.isComplete()).isEmpty();
+            });
   }
 
   private void assertNoneTwice() {

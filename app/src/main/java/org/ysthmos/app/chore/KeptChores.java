@@ -108,12 +108,16 @@ public class KeptChores {
   /**
    * Whether a time of the row came before an event that tells of it, and was not looked at yet: it
    * comes as what was told before says.
+   *
+   * @param now a time that is to come by it is waited for by nobody: an event that was received
+   *     while the clock was ahead would wait until then
    */
-  public boolean isDueBefore(String bridge, EventRow event) {
+  public boolean isDueBefore(String bridge, EventRow event, Instant now) {
     ChoreRow known = mapper.find(bridge, event.recordId());
     return known != null
         && known.makeAt() != null
         && !known.makeAt().isAfter(event.receivedAt())
+        && !known.makeAt().isAfter(now)
         && known.eventSeq() < event.seq();
   }
 

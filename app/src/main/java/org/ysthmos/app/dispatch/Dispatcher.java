@@ -295,7 +295,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private boolean comesAfterATime(BridgeVersion bridge, EventMapper.EventRow row) {
     return bridge.chores().isPresent()
         && bridge.definition().from().events().contains(row.kind())
-        && chores.isDueBefore(bridge.definition().id(), row);
+        && chores.isDueBefore(bridge.definition().id(), row, clock.instant());
   }
 
   private boolean isUnknown(String bridge, Side side, Event event) {

@@ -181,7 +181,7 @@ class ChoreKeeperTest {
             now,
             EventMapper.Origin.POLLED,
             body.getBytes(StandardCharsets.UTF_8));
-    assertThat(chores.isDueBefore(ID, event)).as("its times were looked at before").isFalse();
+    assertThat(chores.isDueBefore(ID, event, now)).as("its times were looked at before").isFalse();
     ChoreLook look =
         Decider.decide(
                 bridge,
