@@ -21,6 +21,7 @@ import org.ysthmos.app.desk.sample.SampleWorld;
 import org.ysthmos.app.example.Examples;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.rehearsal.LatelyRehearsed;
+import org.ysthmos.app.rehearsal.LatelyRehearsed.Lately;
 import org.ysthmos.app.store.DiskForce;
 import org.ysthmos.app.table.Tables;
 import org.ysthmos.app.time.AppClock;
@@ -33,7 +34,6 @@ import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.copy.Following;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
-import org.ysthmos.core.rehearsal.Tally;
 import org.ysthmos.core.text.Digest;
 
 /** Copies of bridges, how each stands to its original, and letting them follow. */
@@ -203,7 +203,7 @@ class Copies {
   }
 
   /** What the last events of a copy would have come to, had it followed. */
-  Optional<Tally> results(Standing standing) {
+  Optional<Lately> results(Standing standing) {
     return standing
         .after()
         .filter(after -> after.between().isEmpty())

@@ -158,11 +158,11 @@ class CopyController {
     return copies
         .results(copies.get(id, copy, Set.of()))
         .map(
-            tally ->
+            came ->
                 new FollowResults(
-                    Math.toIntExact(tally.events()),
-                    Math.toIntExact(tally.differing()),
-                    TallyWords.of(tally)))
+                    Math.toIntExact(came.tally().events()),
+                    Math.toIntExact(came.tally().differing()),
+                    TallyWords.of(came)))
         .orElse(new FollowResults(0, 0, List.of("what its events came to is not kept")));
   }
 

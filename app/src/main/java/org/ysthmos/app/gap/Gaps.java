@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -42,8 +43,14 @@ public class Gaps {
    */
   static final Duration LOOKED_FOR = Duration.ofDays(90);
 
-  /** A gap with the places that belong to it. */
-  private record Known(Gap gap, List<GapPlace> places) {}
+  /** A gap with what makes up for it. */
+  private record Known(Gap gap, List<GapPlace> places, List<GapCheck> checks) {
+    boolean isMadeUpFor() {
+      return gap.begun()
+          && places.stream().noneMatch(GapPlace::isAwaited)
+          && checks.stream().allMatch(GapCheck::begun);
+    }
+  }
 
   private final GapMapper mapper;
   private final Journal journal;
@@ -99,7 +106,7 @@ public class Gaps {
 
   private List<Known> read() {
     return mapper.since(clock.instant().minus(LOOKED_FOR)).stream()
-        .map(gap -> new Known(gap, mapper.places(gap.id())))
+        .map(gap -> new Known(gap, mapper.places(gap.id()), mapper.checks(gap.id())))
         .toList();
   }
 
@@ -143,17 +150,23 @@ public class Gaps {
     return known.stream().map(Known::gap).filter(gap -> gap.seenAt() == null).toList();
   }
 
+  /** Those that are not made up for yet, whatever a person said of them. */
+  public List<Gap> unfinished() {
+    return known.stream().filter(one -> !one.isMadeUpFor()).map(Known::gap).toList();
+  }
+
   /** Where events of the missing time came from. */
   public List<GapPlace> places(Gap gap) {
-    return known.stream()
-        .filter(one -> one.gap().id() == gap.id())
-        .flatMap(one -> one.places().stream())
-        .toList();
+    return of(gap).flatMap(one -> one.places().stream()).toList();
   }
 
   /** The bridges whose pairs are checked because of it. */
   public List<GapCheck> checks(Gap gap) {
-    return mapper.checks(gap.id());
+    return of(gap).flatMap(one -> one.checks().stream()).toList();
+  }
+
+  private Stream<Known> of(Gap gap) {
+    return known.stream().filter(one -> one.gap().id() == gap.id());
   }
 
   /** Takes down what makes up for it. */

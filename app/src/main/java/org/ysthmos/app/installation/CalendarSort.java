@@ -18,10 +18,12 @@ import org.ysthmos.core.document.DocumentNode;
 @Order(2)
 class CalendarSort extends FolderSort {
 
+  static final String FOLDER = "calendars/";
+
   private final Tables tables;
 
   CalendarSort(Tables tables) {
-    super("calendars/");
+    super(FOLDER);
     this.tables = tables;
   }
 

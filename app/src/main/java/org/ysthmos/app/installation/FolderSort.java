@@ -3,7 +3,7 @@ package org.ysthmos.app.installation;
 /** A sort of documents that stand in a folder of their own, each called by its id. */
 abstract class FolderSort implements Sort {
 
-  private static final String ENDING = ".yaml";
+  static final String ENDING = ".yaml";
 
   private final String folder;
 

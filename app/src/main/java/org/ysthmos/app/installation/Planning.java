@@ -17,6 +17,7 @@ import org.ysthmos.app.installation.Plan.Does;
 import org.ysthmos.app.installation.Plan.PlannedDocument;
 import org.ysthmos.app.installation.Plan.PlannedResult;
 import org.ysthmos.app.rehearsal.LatelyRehearsed;
+import org.ysthmos.app.rehearsal.LatelyRehearsed.Lately;
 import org.ysthmos.app.rehearsal.TallyWords;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.bridge.BridgeCompiler;
@@ -24,7 +25,6 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.incident.AlarmPlan;
-import org.ysthmos.core.rehearsal.Tally;
 import org.ysthmos.core.text.Digest;
 import org.ysthmos.core.trial.PinnedExample;
 import org.ysthmos.core.trial.TrialWorld;
@@ -272,12 +272,14 @@ class Planning {
     /** Whether anything is to be other that a bridge reads or writes. */
     private boolean readsOther(BridgeVersion version) {
       return Stream.of(
-              version.tables().stream().map(id -> "tables/" + id),
-              version.calendars().stream().map(id -> "calendars/" + id),
-              version.uses().stream().map(use -> "systems/" + use.thing().system()))
+              version.tables().stream().map(id -> TableSort.FOLDER + id),
+              version.calendars().stream().map(id -> CalendarSort.FOLDER + id),
+              version.uses().stream().map(use -> SystemSort.FOLDER + use.thing().system()))
           .flatMap(paths -> paths)
           .distinct()
-          .anyMatch(path -> lines.stream().anyMatch(line -> line.path().equals(path + ".yaml")));
+          .anyMatch(
+              path ->
+                  lines.stream().anyMatch(line -> line.path().equals(path + FolderSort.ENDING)));
     }
 
     private PlannedResult result(BridgeVersion version, Wanted changed) {
@@ -291,13 +293,13 @@ class Planning {
             0,
             List.of("it goes both ways, and what its sides held when events came is not kept"));
       }
-      Tally tally = lately.of(version, changed.reference(), false);
+      Lately came = lately.of(version, changed.reference(), false);
       return new PlannedResult(
           id,
           name,
-          Math.toIntExact(tally.events()),
-          Math.toIntExact(tally.differing()),
-          TallyWords.of(tally));
+          Math.toIntExact(came.tally().events()),
+          Math.toIntExact(came.tally().differing()),
+          TallyWords.of(came));
     }
   }
 }

@@ -13,10 +13,12 @@ import org.ysthmos.app.who.By;
 @Order(1)
 class SystemSort extends FolderSort {
 
+  static final String FOLDER = "systems/";
+
   private final Systems systems;
 
   SystemSort(Systems systems) {
-    super("systems/");
+    super(FOLDER);
     this.systems = systems;
   }
 

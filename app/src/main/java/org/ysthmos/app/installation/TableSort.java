@@ -18,10 +18,12 @@ import org.ysthmos.core.table.TableWriter;
 @Order(3)
 class TableSort extends FolderSort {
 
+  static final String FOLDER = "tables/";
+
   private final Tables tables;
 
   TableSort(Tables tables) {
-    super("tables/");
+    super(FOLDER);
     this.tables = tables;
   }
 

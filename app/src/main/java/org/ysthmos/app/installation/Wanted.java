@@ -35,16 +35,16 @@ final class Wanted implements Shapes {
     this.now = now;
     documents.forEach(
         (path, text) -> {
-          if (path.startsWith("systems/")) {
+          if (path.startsWith(SystemSort.FOLDER)) {
             SystemDescription system = SystemReader.read(text);
             all.put(system.id(), system);
             if (!text.equals(here.get(path))) {
               changed.put(system.id(), system);
             }
-          } else if (path.startsWith("tables/")) {
+          } else if (path.startsWith(TableSort.FOLDER)) {
             ReferenceTable table = TableSort.read(text);
             tables.put(table.definition().id(), table);
-          } else if (path.startsWith("calendars/")) {
+          } else if (path.startsWith(CalendarSort.FOLDER)) {
             WorkingCalendar calendar = CalendarSort.read(text);
             calendars.put(calendar.id(), calendar);
           }

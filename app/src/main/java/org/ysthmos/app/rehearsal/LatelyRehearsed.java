@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.rehearsal.Past.PastEvent;
 import org.ysthmos.app.rehearsal.PastMapper.Span;
 import org.ysthmos.app.rehearsal.PastMapper.Which;
@@ -15,6 +16,7 @@ import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.rehearsal.PairChain;
 import org.ysthmos.core.rehearsal.Rehearsal;
+import org.ysthmos.core.rehearsal.Rehearsed;
 import org.ysthmos.core.rehearsal.Tally;
 import org.ysthmos.core.table.ReferenceTable;
 
@@ -27,6 +29,13 @@ public class LatelyRehearsed {
 
   /** So many questions are asked that were not asked then; nobody waits for more. */
   private static final int QUESTIONS = 50;
+
+  /**
+   * What it came to.
+   *
+   * @param notLookedAt how many events were left out, as they would ask too many questions
+   */
+  public record Lately(Tally tally, int notLookedAt) {}
 
   /** The tables and calendars as they would be. */
   public record Reference(
@@ -51,7 +60,7 @@ public class LatelyRehearsed {
    * @param bridge one that goes one way
    * @param heardAlone whether events count alone that the bridge heard when they came
    */
-  public Tally of(BridgeVersion bridge, Reference reference, boolean heardAlone) {
+  public Lately of(BridgeVersion bridge, Reference reference, boolean heardAlone) {
     Tally tally = new Tally();
     String id = bridge.definition().id();
     Which which = past.all(bridge);
@@ -59,8 +68,9 @@ public class LatelyRehearsed {
     Long first = span.firstSeq();
     Long last = span.lastSeq();
     if (first == null || last == null) {
-      return tally;
+      return new Lately(tally, 0);
     }
+    int notLookedAt = 0;
     Briefly world = new Briefly(reference);
     Rehearsal rehearsal =
         new Rehearsal(bridge, Rehearsal.Answers.OF_THEN, PairChain.inMemory(), world);
@@ -70,16 +80,22 @@ public class LatelyRehearsed {
       Optional<Event> event = one.event();
       if (event.isPresent() && (one.then().isPresent() || !heardAlone)) {
         world.at(one.row());
-        tally.add(rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then)));
+        Rehearsed rehearsed = rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then));
+        if (world.isRefused()) {
+          notLookedAt++;
+        } else {
+          tally.add(rehearsed);
+        }
       }
     }
-    return tally;
+    return new Lately(tally, notLookedAt);
   }
 
   /** Asks a few questions and no more. */
   private final class Briefly extends PastWorld {
     private final Reference reference;
     private int asked;
+    private boolean refused;
 
     Briefly(Reference reference) {
       super(sources);
@@ -87,8 +103,20 @@ public class LatelyRehearsed {
     }
 
     @Override
+    void at(EventRow row) {
+      super.at(row);
+      refused = false;
+    }
+
+    /** Whether a question of the event was not asked any more. */
+    boolean isRefused() {
+      return refused;
+    }
+
+    @Override
     public LookupAnswer lookUp(String lookup, Question question) {
       if (++asked > QUESTIONS) {
+        refused = true;
         return new Unanswered(
             Failure.of(FailureKind.NOT_YET_THERE, "It is not asked, as a rehearsal would"));
       }

@@ -10,8 +10,17 @@ public final class TallyWords {
 
   private TallyWords() {}
 
+  /** The same of the last few events, with how many were left out. */
+  public static List<String> of(LatelyRehearsed.Lately lately) {
+    List<String> words = of(lately.tally());
+    if (lately.notLookedAt() > 0) {
+      words.add("%d more not looked at, as they ask too much".formatted(lately.notLookedAt()));
+    }
+    return words;
+  }
+
   /** What is otherwise: verdicts first, for example {@code 3 failed → create}, then fields. */
-  public static List<String> of(Tally tally) {
+  private static List<String> of(Tally tally) {
     List<String> words = new ArrayList<>();
     for (Tally.Cell cell : tally.cells()) {
       String then = cell.then().map(Verdict::words).orElse("not heard");

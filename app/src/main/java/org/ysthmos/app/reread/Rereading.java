@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.event.EventMapper;
@@ -64,13 +66,13 @@ class Rereading implements WithThread {
         KeptThread.ofRounds(
             "rereading",
             new WorkSignals.Signal(),
-            () -> gaps.open().isEmpty() ? OTHERWISE : WHILE_OPEN,
+            () -> gaps.unfinished().isEmpty() ? OTHERWISE : WHILE_OPEN,
             this::goOn,
             "what is missing could not be made up for");
   }
 
-  private void goOn() {
-    for (Gap gap : gaps.open()) {
+  void goOn() {
+    for (Gap gap : gaps.unfinished()) {
       if (!gap.begun()) {
         begin(gap);
       } else {
@@ -127,17 +129,28 @@ class Rereading implements WithThread {
     }
   }
 
-  /** What was read again settles much of what a check would find, so that it comes after. */
+  /**
+   * What was read again of the places of a bridge settles much of what a check would find, so that
+   * it comes after; no other place keeps it waiting.
+   */
   private void check(Gap gap) {
-    if (gaps.places(gap).stream().anyMatch(GapPlace::isAwaited)) {
-      return;
-    }
     for (GapCheck check : gaps.checks(gap)) {
-      if (!check.begun()) {
+      if (!check.begun() && isRead(gap, check.bridge())) {
         checks.begin(check.bridge(), "as the data was restored");
         gaps.checkBegun(gap, check);
       }
     }
+  }
+
+  private boolean isRead(Gap gap, String bridge) {
+    Set<CollectionRef> own =
+        bridges.live(bridge).stream()
+            .flatMap(live -> live.version().views().stream())
+            .map(view -> ref(view.definition().from()))
+            .collect(Collectors.toSet());
+    return gaps.places(gap).stream()
+        .filter(GapPlace::isAwaited)
+        .noneMatch(place -> own.contains(new CollectionRef(place.system(), place.collection())));
   }
 
   @Override

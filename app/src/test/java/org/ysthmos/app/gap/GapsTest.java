@@ -110,6 +110,21 @@ class GapsTest {
     assertThat(gaps().isRecent()).isFalse();
   }
 
+  /** Somebody in a hurry is done with it before it is made up for; that goes on all the same. */
+  @Test
+  void whatAPersonIsDoneWithIsStillMadeUpFor() {
+    when(mapper.since(LATER.minus(Gaps.LOOKED_FOR)))
+        .thenReturn(List.of(new Gap(1, TAKEN, RESTORED, NEWEST, true, LATER)));
+    when(mapper.places(1)).thenReturn(List.of(new GapPlace("desk", "reports", Way.POLLED, null)));
+    assertThat(gaps().open()).isEmpty();
+    assertThat(gaps().unfinished()).hasSize(1);
+    when(mapper.places(1)).thenReturn(List.of(new GapPlace("desk", "reports", Way.POLLED, 150L)));
+    when(mapper.checks(1)).thenReturn(List.of(new GapCheck("both", false)));
+    assertThat(gaps().unfinished()).hasSize(1);
+    when(mapper.checks(1)).thenReturn(List.of(new GapCheck("both", true)));
+    assertThat(gaps().unfinished()).isEmpty();
+  }
+
   @Test
   void theMarkIsTakenDownOnceAndGoes() throws Exception {
     RestoredMark mark = new RestoredMark("m", TAKEN, RESTORED);
