@@ -15,6 +15,7 @@ import org.ysthmos.adapters.drop.DropReader;
 import org.ysthmos.adapters.http.HttpReader;
 import org.ysthmos.adapters.mail.MailReader;
 import org.ysthmos.adapters.system.Collected;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Parts;
 import org.ysthmos.adapters.system.ProtocolReader;
 import org.ysthmos.adapters.system.SignIn;
@@ -61,12 +62,20 @@ public final class SystemReader {
     }
     String name = root.need("name").text();
     Map<String, SystemCollection> collections = new LinkedHashMap<>();
+    Map<String, ManyPlaces> many = new LinkedHashMap<>();
     root.need("collections")
         .group()
         .forEach(
-            (key, node) ->
-                collections.put(key, protocol.collection(new Collected(id, name, key), node)));
+            (key, node) -> {
+              Collected of = new Collected(id, name, key);
+              if (node.isGroup() && node.get("places").isPresent()) {
+                many.put(key, ManyPlaces.read(of, node, protocol::collection));
+              } else {
+                collections.put(key, protocol.collection(of, node));
+              }
+            });
     requireDirectories(root, collections);
+    requirePlaces(root, many);
     return new SystemDescription(
         id,
         name,
@@ -77,6 +86,7 @@ public final class SystemReader {
         root.get("trust").map(Trust::read).orElse(Trust.usual()),
         protocol.protocol(root),
         collections,
+        many,
         Optional.empty());
   }
 
@@ -99,6 +109,23 @@ public final class SystemReader {
                           .need("names-from")
                           .refuse(Nearest.unknown("directory", field.directory(), known));
                     }));
+  }
+
+  /** Which places there are is read from a directory that is described. */
+  private static void requirePlaces(DocumentNode root, Map<String, ManyPlaces> many) {
+    Map<String, SystemCollection> samples = new LinkedHashMap<>();
+    Set<String> known = root.get("directories").map(node -> node.group().keySet()).orElse(Set.of());
+    many.forEach(
+        (id, places) -> {
+          samples.put(id, places.any());
+          if (!known.contains(places.directory())) {
+            throw root.need("collections")
+                .need(id)
+                .need("places")
+                .refuse(Nearest.unknown("directory", places.directory(), known));
+          }
+        });
+    requireDirectories(root, samples);
   }
 
   private static URI address(DocumentNode node) {

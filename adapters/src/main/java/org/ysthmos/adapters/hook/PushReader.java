@@ -13,6 +13,7 @@ import java.util.Map;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.ExactJson;
+import org.ysthmos.core.json.Pointer;
 
 /** Reads which event a webhook tells of. */
 public final class PushReader {
@@ -77,6 +78,22 @@ public final class PushReader {
     boolean byVersion = !version.isEmpty() && !ours.equals(REMOVED);
     String known = byVersion ? PolledEvent.id(collection, record.asText(), version) : id;
     return new Event(known, system, collection, ours, record.asText(), now, data);
+  }
+
+  /**
+   * The id of the place that a webhook tells of, where many places tell at one address.
+   *
+   * @throws Unreadable if the body is no JSON or does not say
+   */
+  public static String place(Push push, byte[] body) throws Unreadable {
+    Pointer at =
+        push.place()
+            .orElseThrow(() -> new Unreadable("it is not described where the place stands"));
+    JsonNode place = at.in(parse(body));
+    if (!place.isValueNode() || place.isNull() || place.asText().isBlank()) {
+      throw new Unreadable("the body has no place at “" + at + "”");
+    }
+    return place.asText();
   }
 
   /**

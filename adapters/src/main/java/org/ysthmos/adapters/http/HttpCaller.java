@@ -213,6 +213,7 @@ public final class HttpCaller implements AutoCloseable {
           throw new IllegalStateException("an address alone has no gateway");
         },
         Map.of(),
+        Map.of(),
         Optional.empty());
   }
 

@@ -113,6 +113,7 @@ public final class HttpReader implements ProtocolReader {
         "list",
         "poll",
         "find-by-key",
+        "places",
         "create",
         "created-id",
         "change",

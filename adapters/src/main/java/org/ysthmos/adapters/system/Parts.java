@@ -45,7 +45,7 @@ public final class Parts {
         of.system(),
         of.systemName(),
         of.id(),
-        node.need("name").text(),
+        of.name().orElseGet(node.need("name")::text),
         node.get("record").map(DocumentNode::text).orElse(word),
         title,
         parent,

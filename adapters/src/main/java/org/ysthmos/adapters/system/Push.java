@@ -15,6 +15,8 @@ import org.ysthmos.core.json.Pointer;
  * @param kinds the system's word for a kind to ours
  * @param version where the mark stands that tells one change of the record from the next; with it a
  *     change that is also asked for is one event
+ * @param place where the id of the place stands that it is of, where many places tell at one
+ *     address
  * @param whole where the record stands in what is told, as it is when it is read by itself; empty
  *     if that is not said
  */
@@ -25,7 +27,8 @@ public record Push(
     Pointer kind,
     Map<String, String> kinds,
     Optional<Pointer> version,
-    Optional<Pointer> whole) {
+    Optional<Pointer> whole,
+    Optional<Pointer> place) {
 
   /** Where a record that is read by itself holds its version, if it stands elsewhere then. */
   Optional<Pointer> versionInRecord() {

@@ -13,7 +13,7 @@ public final class PushDocument {
   private PushDocument() {}
 
   public static Push read(DocumentNode node) {
-    node.only("verify", "event", "record", "kind", "kinds", "version", "whole");
+    node.only("verify", "event", "record", "kind", "kinds", "version", "whole", "place");
     Map<String, String> kinds = new LinkedHashMap<>();
     node.need("kinds").group().forEach((theirs, ours) -> kinds.put(theirs, ours.text()));
     Verify verify = verify(node.need("verify"));
@@ -24,7 +24,8 @@ public final class PushDocument {
         Parts.pointer(node.need("kind")),
         kinds,
         node.get("version").map(Parts::pointer),
-        node.get("whole").map(Parts::pointer));
+        node.get("whole").map(Parts::pointer),
+        node.get("place").map(Parts::pointer));
   }
 
   private static IdAt usualId(Verify verify) {

@@ -6,8 +6,10 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.load.RateLimit;
+import org.ysthmos.core.shape.PlaceId;
 
 /**
  * An outside system as its document describes it.
@@ -17,6 +19,7 @@ import org.ysthmos.core.load.RateLimit;
  * @param timeout for one call, connecting and answering each
  * @param limit the most calls it answers in a span of time, where it says so
  * @param trust by what it shows that it is who it should be
+ * @param many the places that are described alike, by the id under which they are
  * @param practice where the faults of a system for practice are switched; empty for one in earnest
  */
 public record SystemDescription(
@@ -29,6 +32,7 @@ public record SystemDescription(
     Trust trust,
     Protocol protocol,
     Map<String, SystemCollection> collections,
+    Map<String, ManyPlaces> many,
     Optional<URI> practice) {
 
   /** What is spoken with a system. */
@@ -60,6 +64,7 @@ public record SystemDescription(
 
   public SystemDescription {
     collections = Collections.unmodifiableMap(new LinkedHashMap<>(collections));
+    many = Collections.unmodifiableMap(new LinkedHashMap<>(many));
   }
 
   /**
@@ -80,13 +85,14 @@ public record SystemDescription(
         trust,
         main || faults ? protocol : protocol.at(which, other),
         collections,
+        many,
         faults ? Optional.of(other) : practice);
   }
 
   /** The same system, trusted for something else. */
   public SystemDescription trusting(Trust other) {
     return new SystemDescription(
-        id, name, address, signIn, timeout, limit, other, protocol, collections, practice);
+        id, name, address, signIn, timeout, limit, other, protocol, collections, many, practice);
   }
 
   /** The gateway that speaks with it. */
@@ -98,7 +104,24 @@ public record SystemDescription(
    * @throws IllegalArgumentException if there is no such collection
    */
   public SystemCollection collection(String collection) {
-    return Optional.ofNullable(collections.get(collection))
+    return find(collection)
         .orElseThrow(() -> new IllegalArgumentException(name + " has no collection " + collection));
+  }
+
+  /** A collection that is described, by itself or as one of many places. */
+  public Optional<SystemCollection> find(String collection) {
+    return Optional.ofNullable(collections.get(collection))
+        .or(() -> placeOf(collection).map(place -> many.get(place.of()).at(place.place())));
+  }
+
+  /** Each collection as it is described; of many places alike, what they have in common. */
+  public Stream<SystemCollection> described() {
+    return Stream.concat(
+        collections.values().stream(), many.values().stream().map(ManyPlaces::any));
+  }
+
+  /** Which of the many places a collection is; empty if it is none. */
+  public Optional<PlaceId> placeOf(String collection) {
+    return PlaceId.parse(collection).filter(place -> many.containsKey(place.of()));
   }
 }

@@ -23,6 +23,7 @@ class PushReaderTest {
           Pointer.parse("/type"),
           Map.of("form.sent", "created"),
           Optional.empty(),
+          Optional.empty(),
           Optional.empty());
 
   private static Event read(String body) throws PushReader.Unreadable {
@@ -67,7 +68,8 @@ class PushReaderTest {
             PUSH.kind(),
             Map.of("form.sent", "changed", "form.gone", "removed"),
             Optional.of(Pointer.parse("/data/rev")),
-            Optional.of(Pointer.parse("/data")));
+            Optional.of(Pointer.parse("/data")),
+            Optional.empty());
     byte[] changed = "{\"type\":\"form.sent\",\"data\":{\"id\":77,\"rev\":4}}".getBytes(UTF_8);
     byte[] removed = "{\"type\":\"form.gone\",\"data\":{\"id\":77,\"rev\":4}}".getBytes(UTF_8);
     assertThat(PushReader.read(push, "desk", "forms", "msg_1", changed, NOW).id())

@@ -187,8 +187,8 @@ final class BridgeViews {
     BridgeDefinition definition = version.definition();
     return new BridgeView(
         summary(live),
-        version.source().name(),
-        version.target().name(),
+        version.sourceName(),
+        version.targetName(),
         definition.from().events(),
         definition.from().times().map(Timetable::times).map(RuleSentence::of).orElse(""),
         version.chores().map(ChoreViews::sentences).orElse(List.of()),

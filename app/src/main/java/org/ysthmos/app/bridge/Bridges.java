@@ -2,12 +2,12 @@ package org.ysthmos.app.bridge;
 
 import java.time.Instant;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -25,6 +25,7 @@ import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.delivery.EffectKind;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.guard.BusyPast;
 import org.ysthmos.core.guard.Ceiling;
 import org.ysthmos.core.guard.TurnGuard;
@@ -96,10 +97,26 @@ public class Bridges {
   private final TransactionTemplate transaction;
   private final WorkSignals signals;
   private final BridgeHistory history;
-  private volatile State state = new State(Map.of(), Map.of(), Map.of());
+  private volatile State state = State.of(Map.of(), Map.of(), Map.of());
 
   private record State(
-      Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {}
+      Map<String, Live> live,
+      Map<String, Broken> broken,
+      Map<String, Retired> retired,
+      Map<CollectionRef, List<Hearing>> heard) {
+
+    private static State of(
+        Map<String, Live> live, Map<String, Broken> broken, Map<String, Retired> retired) {
+      Map<CollectionRef, List<Hearing>> heard = new HashMap<>();
+      live.forEach((id, one) -> Listens.of(one.version()).addTo(heard, id));
+      broken.forEach((id, one) -> one.listens().addTo(heard, id));
+      return new State(
+          Map.copyOf(live), Map.copyOf(broken), Map.copyOf(retired), Map.copyOf(heard));
+    }
+  }
+
+  /** That a bridge hears a collection; by collection, since one bridge may hear very many. */
+  record Hearing(String bridge, Listens.Heard heard) {}
 
   Bridges(
       BridgeMapper mapper,
@@ -134,8 +151,9 @@ public class Bridges {
                 ceiling(row, version),
                 hold(row),
                 row.letThrough()));
-        if (row.listens().isEmpty()) {
-          String listens = Listens.of(version).write();
+        String listens = Listens.of(version).write();
+        // Those of a table's rows are others when it changes.
+        if (!row.listens().equals(listens)) {
           mapper.noteListens(row.bridgeId(), row.number(), listens);
         }
       } catch (DocumentException e) {
@@ -160,7 +178,7 @@ public class Bridges {
               row.bridgeId(), row.number(), row.document(), row.retiredAt(), row.retiredBecause()));
     }
     history.compileAnew();
-    state = new State(Map.copyOf(fresh), Map.copyOf(broken), Map.copyOf(retired));
+    state = State.of(fresh, broken, retired);
     signals.toWatch().raise();
     signals.toTime().raise();
     signals.toChores().raise();
@@ -231,6 +249,12 @@ public class Bridges {
     }
   }
 
+  /** Whether a live bridge hears several places, so that what it does is seen by place. */
+  public boolean hearsPlaces(String id) {
+    Live live = state.live().get(id);
+    return live != null && !live.version().places().isEmpty();
+  }
+
   /** Whether a bridge is held, so that nothing of it is delivered. */
   public boolean isHeld(String id) {
     return live(id).flatMap(Live::hold).isPresent();
@@ -275,14 +299,9 @@ public class Bridges {
    * just now too, since their events must not be lost.
    */
   public List<String> listening(String system, String collection, String kind) {
-    State now = state;
-    return Stream.concat(
-            now.live().values().stream()
-                .filter(one -> Listens.of(one.version()).hears(system, collection, kind))
-                .map(one -> one.version().definition().id()),
-            now.broken().values().stream()
-                .filter(one -> one.listens().hears(system, collection, kind))
-                .map(Broken::id))
+    return state.heard().getOrDefault(new CollectionRef(system, collection), List.of()).stream()
+        .filter(one -> one.heard().hears(kind))
+        .map(Hearing::bridge)
         .sorted()
         .toList();
   }

@@ -34,6 +34,11 @@ class EngineCatalog implements Catalog {
   }
 
   @Override
+  public Optional<ReferenceTable> rows(String table) {
+    return tables.table(table);
+  }
+
+  @Override
   public Optional<WorkingCalendar> calendar(String id) {
     return tables.calendar(id);
   }

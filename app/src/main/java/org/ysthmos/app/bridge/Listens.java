@@ -1,13 +1,16 @@
 package org.ysthmos.app.bridge;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.gateway.CollectionRef;
 
-/** What a bridge listens to: one collection, or the two that it keeps alike. */
+/** What a bridge listens to: one collection, the two that it keeps alike, or many places. */
 public record Listens(List<Heard> all) {
 
   /** Between the collections, where they are kept as text. */
@@ -32,10 +35,8 @@ public record Listens(List<Heard> all) {
       return String.join("\n", system, collection, String.join("\n", kinds));
     }
 
-    private boolean hears(String fromSystem, String fromCollection, String kind) {
-      return system.equals(fromSystem)
-          && collection.equals(fromCollection)
-          && (kinds.contains(kind) || kind.equals(Aside.KIND));
+    boolean hears(String kind) {
+      return kinds.contains(kind) || kind.equals(Aside.KIND);
     }
   }
 
@@ -55,7 +56,13 @@ public record Listens(List<Heard> all) {
     return all.stream().map(Heard::write).collect(Collectors.joining(BLANK_LINE));
   }
 
-  boolean hears(String system, String collection, String kind) {
-    return all.stream().anyMatch(one -> one.hears(system, collection, kind));
+  /** Puts what a bridge hears with what others do, by collection. */
+  void addTo(Map<CollectionRef, List<Bridges.Hearing>> heard, String bridge) {
+    all.forEach(
+        one ->
+            heard
+                .computeIfAbsent(
+                    new CollectionRef(one.system(), one.collection()), any -> new ArrayList<>())
+                .add(new Bridges.Hearing(bridge, one)));
   }
 }

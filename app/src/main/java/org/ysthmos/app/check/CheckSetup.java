@@ -22,7 +22,6 @@ import org.ysthmos.core.document.DocumentNode;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.table.ReferenceTable;
-import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.table.TableReader;
 import org.ysthmos.core.trial.TrialWorld;
 
@@ -48,9 +47,7 @@ record CheckSetup(Catalog catalog, Map<String, ReferenceTable> tables) {
     Map<String, WorkingCalendar> calendars = new HashMap<>();
     each(folder.resolve("calendars"), text -> CalendarReader.read(DocumentNode.parse(text)))
         .forEach(calendar -> calendars.put(calendar.id(), calendar));
-    Map<String, TableDefinition> definitions = new HashMap<>();
-    tables.forEach((id, table) -> definitions.put(id, table.definition()));
-    return new CheckSetup(Catalog.of(new Described(systems), definitions, calendars), tables);
+    return new CheckSetup(Catalog.withRows(new Described(systems), tables, calendars), tables);
   }
 
   /** The collections of the systems that are described. */
@@ -58,7 +55,7 @@ record CheckSetup(Catalog catalog, Map<String, ReferenceTable> tables) {
     @Override
     public Optional<CollectionShape> find(String system, String collection) {
       return Optional.ofNullable(described.get(system))
-          .flatMap(found -> Optional.ofNullable(found.collections().get(collection)))
+          .flatMap(found -> found.find(collection))
           .map(SystemCollection::able);
     }
 

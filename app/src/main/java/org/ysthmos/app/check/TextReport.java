@@ -37,8 +37,8 @@ final class TextReport implements CheckReport {
         "%s: %s%n  %s → %s%n",
         bridge.definition().id(),
         bridge.definition().name(),
-        bridge.source().systemName() + ", " + bridge.source().name(),
-        bridge.target().systemName() + ", " + bridge.target().name());
+        bridge.source().systemName() + ", " + bridge.sourceName(),
+        bridge.target().systemName() + ", " + bridge.targetName());
     bridge.remarks().forEach(remark -> out.println("  remark: " + remark));
   }
 

@@ -13,6 +13,7 @@ import java.util.SequencedMap;
 import java.util.Set;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.connect.Connecting.Opened;
 import org.ysthmos.app.problem.ApiProblem;
@@ -26,11 +27,13 @@ import org.ysthmos.core.gateway.ChangeGateway.Changed;
 import org.ysthmos.core.gateway.ChangeGateway.Cursor;
 import org.ysthmos.core.gateway.ChangeGateway.NotRead;
 import org.ysthmos.core.gateway.ChangeGateway.Page;
+import org.ysthmos.core.gateway.DirectoryReading;
 import org.ysthmos.core.gateway.RemoteCall;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.json.ExactJson;
 import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.shape.ShapeChange;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Problem;
@@ -84,10 +87,30 @@ final class CallTrial {
 
   CallTrial(Opened system, String collection) {
     this.system = system;
-    this.collection = collection;
+    this.collection =
+        Optional.ofNullable(system.description().many().get(collection))
+            .map(many -> firstOf(system, many))
+            .orElse(collection);
     this.described =
-        Optional.ofNullable(system.description().collections().get(collection))
+        system
+            .description()
+            .find(this.collection)
             .orElseThrow(() -> ApiProblem.notFound("collection", collection));
+  }
+
+  /** Places that are described alike are tried at the first that their system names. */
+  private static String firstOf(Opened system, ManyPlaces many) {
+    DirectoryReading read = system.gateway().directories(call -> {}).get(many.directory());
+    if (read instanceof DirectoryReading.Names names && !names.names().isEmpty()) {
+      return new PlaceId(many.id(), names.names().firstEntry().getKey()).collection();
+    }
+    throw new ApiProblem(
+        HttpStatus.CONFLICT,
+        "No place to try it at",
+        read instanceof DirectoryReading.Unread unread
+            ? "Which %s there are could not be read: %s"
+                .formatted(many.name(), Words.sentence(unread.failure()))
+            : "Its system names none just now.");
   }
 
   /** The calls that are described for a collection. */

@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.adapters.openapi.SystemDraft;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
@@ -203,7 +204,8 @@ class ConnectController {
   private Described view(SystemDescription system) {
     TreeSet<String> secrets = new TreeSet<>();
     system.signIn().map(SignIn::secret).ifPresent(secrets::add);
-    system.collections().values().stream()
+    system
+        .described()
         .flatMap(collection -> collection.push().stream())
         .map(push -> push.verify().secret())
         .forEach(secrets::add);
@@ -213,19 +215,30 @@ class ConnectController {
         system.address().toString(),
         systems.find(system.id()).isPresent(),
         secrets.stream().map(name -> new SecretView(name, vault.find(name).isPresent())).toList(),
-        system.collections().entrySet().stream()
-            .map(entry -> view(system.id(), entry.getKey(), entry.getValue()))
+        Stream.concat(
+                system.collections().entrySet().stream()
+                    .map(entry -> view(system.id(), entry.getKey(), entry.getValue())),
+                system.many().values().stream().map(many -> view(system.id(), many)))
             .toList());
   }
 
+  private static CollectionOfSystem view(String system, ManyPlaces many) {
+    return view(system, many.id(), many.name(), many.any());
+  }
+
   private static CollectionOfSystem view(String system, String id, SystemCollection collection) {
+    return view(system, id, collection.shape().name(), collection);
+  }
+
+  private static CollectionOfSystem view(
+      String system, String id, String name, SystemCollection collection) {
     Stream<FieldShape> written =
         collection.makes() || collection.changes()
             ? collection.shape().written().fields().stream()
             : Stream.of();
     return new CollectionOfSystem(
         id,
-        collection.shape().name(),
+        name,
         CallTrial.described(collection).stream()
             .map(call -> call.name().toLowerCase(Locale.ROOT))
             .toList(),

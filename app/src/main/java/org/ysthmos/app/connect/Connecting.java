@@ -135,8 +135,7 @@ class Connecting {
     Shapes shapes =
         (system, collection) ->
             system.equals(changed.id())
-                ? Optional.ofNullable(changed.collections().get(collection))
-                    .map(SystemCollection::able)
+                ? changed.find(collection).map(SystemCollection::able)
                 : systems.find(system, collection);
     Map<String, String> broken = bridges.brokenBy(shapes);
     if (!broken.isEmpty()) {

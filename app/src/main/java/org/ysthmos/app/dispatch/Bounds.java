@@ -14,6 +14,7 @@ import org.ysthmos.app.guard.Ceilings;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceCauses;
+import org.ysthmos.app.trace.TracePlaces;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.delivery.EffectKind;
@@ -39,9 +40,11 @@ class Bounds {
   private final Bridges bridges;
   private final Ceilings ceilings;
   private final Systems systems;
+  private final TracePlaces places;
   private final AppClock clock;
 
-  Bounds(Bridges bridges, Ceilings ceilings, Systems systems, AppClock clock) {
+  Bounds(Bridges bridges, Ceilings ceilings, Systems systems, TracePlaces places, AppClock clock) {
+    this.places = places;
     this.bridges = bridges;
     this.ceilings = ceilings;
     this.systems = systems;
@@ -76,7 +79,11 @@ class Bounds {
 
   private Optional<String> ceiling(
       Deciding deciding, Ceiling ceiling, Map<EffectKind, Integer> more) {
-    return ceilings.take(deciding.trace().bridgeId(), ceiling, more).map(CeilingWords::because);
+    Optional<Ceiling.Passed> passed = ceilings.take(deciding.trace().bridgeId(), ceiling, more);
+    if (passed.isEmpty()) {
+      places.did(deciding.trace(), more, clock.instant());
+    }
+    return passed.map(CeilingWords::because);
   }
 
   /** What was received before a person let it go is not asked what caused it. */

@@ -62,12 +62,7 @@ public class DryLook {
     CompiledTwoWay both = bridge.between().orElseThrow();
     EventRow row = SyncedLooks.event(both.place(side), record, look, clock.instant());
     EngineWorld world = new EngineWorld(sources, clock, row);
-    Decision decision =
-        Decider.decide(
-            bridge.seenFrom(row.systemId(), row.collectionId()),
-            ReceivedEvents.event(row),
-            world,
-            Mode.PLAIN);
+    Decision decision = Decider.decide(bridge, ReceivedEvents.event(row), world, Mode.PLAIN);
     List<String> writes = new ArrayList<>();
     for (TaskDecision task : decision.tasks()) {
       task.delivery()
@@ -108,10 +103,7 @@ public class DryLook {
   public Listed listed(BridgeVersion bridge, Side side) {
     CompiledTwoWay both = bridge.between().orElseThrow();
     EventRow row = SyncedLooks.event(both.place(side), "", Look.PLAIN, clock.instant());
-    SideCheck check =
-        new SideCheck(
-            bridge.seenFrom(row.systemId(), row.collectionId()),
-            new EngineWorld(sources, clock, row));
+    SideCheck check = new SideCheck(bridge, new EngineWorld(sources, clock, row));
     return new Listed(check, row, bridge.definition().id(), side);
   }
 

@@ -50,6 +50,9 @@ public interface EventMapper {
     /** What the id of a record may have at most, in characters. */
     public static final int LONGEST_RECORD_ID = 512;
 
+    /** The longest id of a collection, in characters. */
+    public static final int LONGEST_COLLECTION = 64;
+
     /** What a kind may have at most, in characters. */
     public static final int LONGEST_KIND = 128;
 

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
@@ -30,6 +31,7 @@ import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.gateway.TaskGateway;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.shape.ShapeChange;
 
 /**
@@ -94,10 +96,25 @@ public class Health {
     Systems.Connected system =
         systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
+    // Places that are described alike answer alike, and there may be very many.
+    system
+        .description()
+        .many()
+        .values()
+        .forEach(many -> oneOf(id, many).ifPresent(collection -> ask(id, collection)));
     if (unsigned(system).isEmpty()) {
       note(id, system.gateway().quota(call -> {}));
       readNames(id, system);
     }
+  }
+
+  /**
+   * The collection that is looked at for places that are described alike; empty if none is known.
+   */
+  Optional<String> oneOf(String system, ManyPlaces many) {
+    return directories.names(system, many.directory()).keySet().stream()
+        .findFirst()
+        .map(place -> new PlaceId(many.id(), place).collection());
   }
 
   /** Looks how full a system is; empty if it does not say, or we cannot sign in. */

@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -13,6 +15,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
 import org.ysthmos.app.bridge.Bridges;
@@ -25,9 +28,11 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.gateway.QuotaReading;
 import org.ysthmos.core.load.RateLimit;
 import org.ysthmos.core.load.RateLimiter;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.shape.ShapeChange;
 import org.ysthmos.core.text.Nouns;
 import org.ysthmos.core.uses.Thing;
+import org.ysthmos.core.uses.Use;
 
 /** The connected systems, what can be done with them, and whether they answer. */
 @RestController
@@ -85,6 +90,7 @@ class SystemController {
   /**
    * A collection of it.
    *
+   * @param places how many places there are that it describes alike; 0 for a single one
    * @param can what its description lets us do there, in words
    * @param cannot what it does not let us do there
    * @param promise what happens there after a lost answer, in words; empty where nothing is made
@@ -95,6 +101,7 @@ class SystemController {
   record CollectionView(
       String id,
       String name,
+      int places,
       List<String> can,
       List<String> cannot,
       String promise,
@@ -166,8 +173,10 @@ class SystemController {
             .filter(name -> !name.uses().isEmpty())
             .toList(),
         health.unreadNames(system.id()),
-        system.collections().entrySet().stream()
-            .map(entry -> view(system.id(), entry.getKey(), entry.getValue()))
+        Stream.concat(
+                system.collections().entrySet().stream()
+                    .map(entry -> view(system.id(), entry.getKey(), entry.getValue())),
+                system.many().values().stream().map(many -> view(system.id(), many)))
             .toList());
   }
 
@@ -190,24 +199,59 @@ class SystemController {
     };
   }
 
+  /** Places that are described alike, as one of them was looked at. */
+  private CollectionView view(String system, ManyPlaces many) {
+    int there = directories.names(system, many.directory()).size();
+    String one = health.oneOf(system, many).orElse(many.id());
+    return view(system, one, many.id(), many.name(), there, many.any(), bridgesOf(system, many));
+  }
+
   private CollectionView view(String system, String id, SystemCollection collection) {
-    Optional<Health.Looked> looked = health.last(system, id);
+    List<BridgeRef> named = naming(bridge -> bridge.names(Thing.collection(system, id)));
+    return view(system, id, id, collection.shape().name(), 0, collection, named);
+  }
+
+  private List<BridgeRef> bridgesOf(String system, ManyPlaces many) {
+    return naming(
+        bridge ->
+            bridge.uses().stream()
+                .map(Use::thing)
+                .filter(thing -> thing.kind() == Thing.Kind.COLLECTION)
+                .filter(thing -> thing.system().equals(system))
+                .flatMap(thing -> PlaceId.parse(thing.collection()).stream())
+                .anyMatch(place -> place.of().equals(many.id())));
+  }
+
+  private List<BridgeRef> naming(Predicate<BridgeVersion> names) {
+    return bridges.live().stream()
+        .map(Bridges.Live::version)
+        .filter(names)
+        .map(BridgeVersion::definition)
+        .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
+        .toList();
+  }
+
+  private CollectionView view(
+      String system,
+      String looked,
+      String id,
+      String name,
+      int places,
+      SystemCollection collection,
+      List<BridgeRef> named) {
+    Optional<Health.Looked> last = health.last(system, looked);
     return new CollectionView(
         id,
-        collection.shape().name(),
+        name,
+        places,
         can(collection),
         cannot(collection),
         collection.makes() ? collection.promise().words() : "",
-        bridges.live().stream()
-            .map(Bridges.Live::version)
-            .filter(bridge -> bridge.names(Thing.collection(system, id)))
-            .map(BridgeVersion::definition)
-            .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
-            .toList(),
-        looked.map(Health.Looked::at).orElse(null),
-        looked.map(Health.Looked::problem).orElse(""),
-        looked.map(Health.Looked::changes).orElse(List.of()).stream()
-            .map(change -> changed(system, id, change))
+        named,
+        last.map(Health.Looked::at).orElse(null),
+        last.map(Health.Looked::problem).orElse(""),
+        last.map(Health.Looked::changes).orElse(List.of()).stream()
+            .map(change -> changed(system, looked, change))
             .toList());
   }
 
@@ -215,12 +259,7 @@ class SystemController {
     return new ChangedField(
         change.field().key(),
         change.words(),
-        bridges.live().stream()
-            .map(Bridges.Live::version)
-            .filter(bridge -> bridge.names(Thing.field(system, id, change.field().key())))
-            .map(BridgeVersion::definition)
-            .map(bridge -> new BridgeRef(bridge.id(), bridge.name()))
-            .toList());
+        naming(bridge -> bridge.names(Thing.field(system, id, change.field().key()))));
   }
 
   private static List<String> can(SystemCollection collection) {

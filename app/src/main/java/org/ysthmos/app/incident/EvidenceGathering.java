@@ -162,7 +162,7 @@ class EvidenceGathering {
   private Place place(Systems.Connected system) {
     String id = system.description().id();
     List<Health.Looked> looked =
-        system.description().collections().keySet().stream()
+        systems.all(system.description()).keySet().stream()
             .flatMap(collection -> health.last(id, collection).stream())
             .toList();
     List<String> problems =

@@ -16,7 +16,6 @@ import org.ysthmos.core.calendar.WorkingCalendar;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.table.ReferenceTable;
-import org.ysthmos.core.table.TableDefinition;
 
 /** What bridges would be compiled against, and read, if documents were here that are not yet. */
 final class Wanted implements Shapes {
@@ -52,9 +51,7 @@ final class Wanted implements Shapes {
   }
 
   Catalog catalog() {
-    Map<String, TableDefinition> definitions = new TreeMap<>();
-    tables.forEach((id, table) -> definitions.put(id, table.definition()));
-    return Catalog.of(this, definitions, calendars);
+    return Catalog.withRows(this, tables, calendars);
   }
 
   Reference reference() {
@@ -68,8 +65,7 @@ final class Wanted implements Shapes {
       return Optional.empty();
     }
     return Optional.ofNullable(changed.get(system))
-        .map(one -> Optional.ofNullable(one.collections().get(collection)))
-        .map(one -> one.map(SystemCollection::able))
+        .map(one -> one.find(collection).map(SystemCollection::able))
         .orElseGet(() -> now.find(system, collection));
   }
 

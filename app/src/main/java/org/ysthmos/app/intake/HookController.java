@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.adapters.hook.HookSender;
 import org.ysthmos.adapters.hook.PushReader;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.Settings;
@@ -29,6 +30,7 @@ import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.event.Event;
+import org.ysthmos.core.shape.PlaceId;
 
 /** Where outside systems send their webhooks. */
 @RestController
@@ -93,20 +95,7 @@ class HookController {
       @PathVariable String token,
       HttpServletRequest request)
       throws IOException, InterruptedException {
-    Push push =
-        systems
-            .collection(system, collection)
-            .flatMap(SystemCollection::push)
-            .orElseThrow(
-                () ->
-                    new ApiProblem(
-                        HttpStatus.NOT_FOUND,
-                        "No webhooks are taken here",
-                        "There is no collection "
-                            + system
-                            + "/"
-                            + collection
-                            + " that takes webhooks. Check the address given to the sender."));
+    Push push = push(system, collection);
     if (!room.isEnough()) {
       throw ApiProblem.later(
           "There is no room",
@@ -117,19 +106,56 @@ class HookController {
     Instant now = clock.instant();
     var delivery = new HookSender.Delivery(name -> header(request, name), token, body);
     String id = verified(push, delivery, now);
-    Event event = event(push, system, collection, id, body, now);
+    Event event = event(push, system, placeIn(push, system, collection, body), id, body, now);
     return acknowledge(
         new EventMapper.EventRow(
             0,
             system,
             event.id(),
-            collection,
+            event.collection(),
             event.kind(),
             event.record(),
             event.time(),
             now,
             EventMapper.Origin.TOLD,
             body));
+  }
+
+  private Push push(String system, String collection) {
+    return systems
+        .collection(system, collection)
+        .or(() -> many(system, collection).map(ManyPlaces::any))
+        .flatMap(SystemCollection::push)
+        .orElseThrow(
+            () ->
+                new ApiProblem(
+                    HttpStatus.NOT_FOUND,
+                    "No webhooks are taken here",
+                    "There is no collection "
+                        + system
+                        + "/"
+                        + collection
+                        + " that takes webhooks. Check the address given to the sender."));
+  }
+
+  private Optional<ManyPlaces> many(String system, String id) {
+    return systems
+        .find(system)
+        .flatMap(found -> Optional.ofNullable(found.description().many().get(id)));
+  }
+
+  /** The collection that a webhook tells of, of several that tell at one address. */
+  private String placeIn(Push push, String system, String address, byte[] body) {
+    if (many(system, address).isEmpty()) {
+      return address;
+    }
+    try {
+      String collection = new PlaceId(address, PushReader.place(push, body)).collection();
+      limit("the id of the place", collection, EventMapper.EventRow.LONGEST_COLLECTION);
+      return collection;
+    } catch (PushReader.Unreadable e) {
+      throw unreadable(String.valueOf(e.getMessage()));
+    }
   }
 
   /** Reads the body, unless so many are being read that the rest of the API would be kept out. */

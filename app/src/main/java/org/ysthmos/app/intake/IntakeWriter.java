@@ -20,6 +20,7 @@ import org.ysthmos.app.time.Ids;
 import org.ysthmos.app.trace.TraceEnds;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceMapper.NewTrace;
+import org.ysthmos.app.trace.TracePlaces;
 import org.ysthmos.app.trace.TraceQueue;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.gateway.CollectionRef;
@@ -44,6 +45,7 @@ public class IntakeWriter {
   private final TraceQueue queue;
   private final SeenIndex seen;
   private final TraceEnds ends;
+  private final TracePlaces places;
   private final Bridges bridges;
   private final Journal journal;
   private final WorkSignals signals;
@@ -56,6 +58,7 @@ public class IntakeWriter {
       TraceQueue queue,
       SeenIndex seen,
       TraceEnds ends,
+      TracePlaces places,
       Bridges bridges,
       Journal journal,
       WorkSignals signals,
@@ -65,6 +68,7 @@ public class IntakeWriter {
     this.queue = queue;
     this.seen = seen;
     this.ends = ends;
+    this.places = places;
     this.bridges = bridges;
     this.journal = journal;
     this.signals = signals;
@@ -183,6 +187,7 @@ public class IntakeWriter {
       }
     }
     Chunks.each(begun, traces::add);
+    places.begun(begun);
     Chunks.each(words, seen::add);
     queue.add(begun);
   }

@@ -68,6 +68,9 @@ interface PurgeMapper {
   @Delete("<script>DELETE FROM trace_cause WHERE trace_seq IN " + THESE + "</script>")
   void removeCauses(@Param("seqs") List<Long> seqs);
 
+  @Delete("<script>DELETE FROM trace_place WHERE trace_seq IN " + THESE + "</script>")
+  void removePlaces(@Param("seqs") List<Long> seqs);
+
   @Delete("<script>DELETE FROM synced_step WHERE trace_seq IN " + THESE + "</script>")
   void removeSteps(@Param("seqs") List<Long> seqs);
 

@@ -135,6 +135,7 @@ public class Purger {
     mapper.removeVersions(traces);
     mapper.removeCauses(traces);
     mapper.removeSteps(traces);
+    mapper.removePlaces(traces);
     mapper.removeWords(traces);
     mapper.removeTraces(traces);
     Long oldest = mapper.oldestTrace();

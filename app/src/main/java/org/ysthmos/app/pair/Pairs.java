@@ -100,7 +100,8 @@ public class Pairs {
                     fields(row.agreed()),
                     row.targetRecord() != null && row.eventSeq() > eventSeq,
                     stays(row),
-                    row.anew())),
+                    row.anew(),
+                    Optional.of(row.targetCollection()))),
             Optional.ofNullable(row.doubtSince()),
             new Often(row.often(), Optional.ofNullable(row.oftenSince())));
   }

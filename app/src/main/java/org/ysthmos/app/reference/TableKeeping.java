@@ -136,7 +136,7 @@ class TableKeeping {
     TableDefinition definition =
         TableReader.read(DocumentNode.parse(DocumentText.write(document(id, wish)))).definition();
     ReferenceTable table = TableCsv.read(wish.csv(), definition);
-    users.requireUsable(definition);
+    users.requireUsable(table);
     ReferenceTable unused = tables.put(table, By.PERSON);
     users.refresh();
     return about(id);

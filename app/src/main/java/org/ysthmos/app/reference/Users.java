@@ -2,23 +2,20 @@ package org.ysthmos.app.reference;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.table.TableUsers;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
-import org.ysthmos.core.calendar.WorkingCalendar;
-import org.ysthmos.core.shape.CollectionShape;
-import org.ysthmos.core.table.TableDefinition;
+import org.ysthmos.core.table.ReferenceTable;
 
 /** The live bridges that use a table or a calendar. */
 @Component
-class Users {
+class Users implements TableUsers {
 
   /** A bridge that uses it. */
   record UserView(String id, String name) {}
@@ -45,18 +42,9 @@ class Users {
         .toList();
   }
 
-  /**
-   * @throws ApiProblem if a live bridge could not be used with the table as it would be
-   */
-  void requireUsable(TableDefinition table) {
-    require(
-        now ->
-            new Changed(now) {
-              @Override
-              public Optional<TableDefinition> table(String id) {
-                return id.equals(table.id()) ? Optional.of(table) : now.table(id);
-              }
-            });
+  @Override
+  public void requireUsable(ReferenceTable table) {
+    require(now -> now.with(table));
   }
 
   private void require(UnaryOperator<Catalog> change) {
@@ -83,37 +71,8 @@ class Users {
     }
   }
 
-  /** What is compiled is made anew with what changed. */
-  void refresh() {
+  @Override
+  public void refresh() {
     bridges.refresh();
-  }
-
-  /** A catalog of which one thing is other. */
-  private abstract static class Changed implements Catalog {
-    private final Catalog now;
-
-    Changed(Catalog now) {
-      this.now = now;
-    }
-
-    @Override
-    public Optional<CollectionShape> collection(String system, String collection) {
-      return now.collection(system, collection);
-    }
-
-    @Override
-    public Optional<WorkingCalendar> calendar(String id) {
-      return now.calendar(id);
-    }
-
-    @Override
-    public Set<String> tables() {
-      return now.tables();
-    }
-
-    @Override
-    public Set<String> calendars() {
-      return now.calendars();
-    }
   }
 }

@@ -75,7 +75,7 @@ public class LatelyRehearsed {
     Rehearsal rehearsal =
         new Rehearsal(bridge, Rehearsal.Answers.OF_THEN, PairChain.inMemory(), world);
     List<PastEvent> events =
-        past.page(id, new Which(which.system(), which.collection(), which.kinds(), first, last));
+        past.page(id, new Which(which.system(), which.collections(), which.kinds(), first, last));
     for (PastEvent one : events) {
       Optional<Event> event = one.event();
       if (event.isPresent() && (one.then().isPresent() || !heardAlone)) {

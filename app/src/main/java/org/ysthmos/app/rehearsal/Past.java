@@ -52,7 +52,7 @@ class Past {
     Long end = rehearsal.until() == null ? null : mapper.firstFrom(rehearsal.until());
     return new Which(
         from.system(),
-        from.collection(),
+        bridge.heard(),
         from.events(),
         first == null ? Long.MAX_VALUE : first,
         end == null ? Long.MAX_VALUE : end - 1);
@@ -61,7 +61,7 @@ class Past {
   /** All events that a bridge hears. */
   Which all(BridgeVersion bridge) {
     BridgeDefinition.From from = bridge.definition().from();
-    return new Which(from.system(), from.collection(), from.events(), 0, Long.MAX_VALUE);
+    return new Which(from.system(), bridge.heard(), from.events(), 0, Long.MAX_VALUE);
   }
 
   Span span(Which which, int most) {

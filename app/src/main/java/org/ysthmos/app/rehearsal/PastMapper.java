@@ -23,19 +23,35 @@ interface PastMapper {
   String WHICH =
       """
        FROM event e
-      WHERE e.system_id = #{w.system} AND e.collection_id = #{w.collection}
+      WHERE e.system_id = #{w.system}
+      <if test="w.several">
+        AND e.collection_id IN
+        <foreach item="one" collection="w.collections" open="(" separator="," close=")">
+          #{one}
+        </foreach>
+      </if>
+      <if test="!w.several">AND e.collection_id = #{w.collections[0]}</if>
         AND e.seq BETWEEN #{w.first} AND #{w.last}
         AND e.origin IN ('TOLD', 'POLLED', 'DUE') AND e.kind IN
       <foreach item="kind" collection="w.kinds" open="(" separator="," close=")">#{kind}</foreach>
       """;
 
   /**
-   * Events of some kinds of a collection.
+   * Events of some kinds.
    *
+   * @param collections where they came from, at least one
    * @param first the order number from which on they count
    * @param last the order number up to which they count
    */
-  record Which(String system, String collection, List<String> kinds, long first, long last) {}
+  record Which(String system, List<String> collections, List<String> kinds, long first, long last) {
+
+    /**
+     * Whether they are of several collections, so that they are read in the order of all events.
+     */
+    public boolean isSeveral() {
+      return collections.size() > 1;
+    }
+  }
 
   /**
    * How many there are, the newest of them up to a number; counted in an index, since reading a
@@ -48,7 +64,8 @@ interface PastMapper {
   @Select(
       "<script>SELECT COUNT(*), MIN(seq), MAX(seq) FROM (SELECT e.seq "
           + WHICH
-          + " ORDER BY e.system_id DESC, e.collection_id DESC, e.seq DESC LIMIT #{most})</script>")
+          + " ORDER BY <if test='!w.several'>e.system_id DESC, e.collection_id DESC,</if>"
+          + " e.seq DESC LIMIT #{most})</script>")
   Span span(@Param("w") Which which, @Param("most") int most);
 
   /** When an event was received. */
@@ -59,6 +76,7 @@ interface PastMapper {
       "<script>SELECT "
           + EventMapper.COLUMNS
           + WHICH
-          + " ORDER BY e.system_id, e.collection_id, e.seq LIMIT #{most}</script>")
+          + " ORDER BY <if test='!w.several'>e.system_id, e.collection_id,</if>"
+          + " e.seq LIMIT #{most}</script>")
   List<EventRow> page(@Param("w") Which which, @Param("most") int most);
 }

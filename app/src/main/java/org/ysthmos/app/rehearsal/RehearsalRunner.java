@@ -168,7 +168,7 @@ class RehearsalRunner implements WithThread {
     }
 
     private static Which between(Which which, long first, long last) {
-      return new Which(which.system(), which.collection(), which.kinds(), first, last);
+      return new Which(which.system(), which.collections(), which.kinds(), first, last);
     }
 
     /** The next page is read while one is decided. False if it does not go on. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
@@ -57,6 +58,13 @@ public class Rhythms {
     }
   }
 
+  /**
+   * Whose rhythm it is.
+   *
+   * @param place the id of one of its places; empty for all that comes to the bridge
+   */
+  private record Of(String bridge, String place) {}
+
   private record Judged(Instant at, Optional<Odd> odd) {}
 
   private final RhythmMapper mapper;
@@ -64,8 +72,8 @@ public class Rhythms {
   private final Bridges bridges;
   private final AppClock clock;
   private final Settings settings;
-  private final Map<String, Learned> learned = new ConcurrentHashMap<>();
-  private final Map<String, Judged> judged = new ConcurrentHashMap<>();
+  private final Map<Of, Learned> learned = new ConcurrentHashMap<>();
+  private final Map<Of, Judged> judged = new ConcurrentHashMap<>();
 
   Rhythms(
       RhythmMapper mapper, TraceMapper traces, Bridges bridges, AppClock clock, Settings settings) {
@@ -77,7 +85,7 @@ public class Rhythms {
   }
 
   /** What is usual at a bridge. */
-  private Learned known(String bridge) {
+  private Learned known(Of bridge) {
     Instant now = clock.instant();
     Learned known = learned.get(bridge);
     if (known == null || isOld(known.at(), now, LEARNED_FOR)) {
@@ -87,13 +95,25 @@ public class Rhythms {
     return known;
   }
 
+  private List<SlotRow> slots(Of of, long since) {
+    return of.place().isEmpty()
+        ? mapper.slots(of.bridge(), since)
+        : mapper.slotsOfPlace(of.bridge(), of.place(), since);
+  }
+
+  private @Nullable Instant newest(Of of) {
+    return of.place().isEmpty()
+        ? traces.newestOf(of.bridge())
+        : mapper.newestOfPlace(of.bridge(), of.place());
+  }
+
   private static boolean isOld(Instant at, Instant now, Duration lasts) {
     return at.isAfter(now) || at.plus(lasts).isBefore(now);
   }
 
-  private Optional<Rhythm> learn(String bridge, Instant now) {
+  private Optional<Rhythm> learn(Of bridge, Instant now) {
     Instant hour = start(now).toInstant();
-    List<SlotRow> rows = mapper.slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
+    List<SlotRow> rows = slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
     if (rows.isEmpty()) {
       return Optional.empty();
     }
@@ -115,16 +135,26 @@ public class Rhythms {
 
   /** What is odd at a bridge now; empty if nothing is, or too little of its past is known. */
   public Optional<Odd> odd(String bridge) {
+    return odd(new Of(bridge, ""));
+  }
+
+  /** The same of what comes from one of its places. */
+  public Optional<Odd> odd(String bridge, String place) {
+    return odd(new Of(bridge, place));
+  }
+
+  private Optional<Odd> odd(Of bridge) {
     Instant now = clock.instant();
     Judged known = judged.get(bridge);
     if (known == null || isOld(known.at(), now, JUDGED_FOR)) {
-      known = new Judged(now, bridges.isHeld(bridge) ? Optional.empty() : judge(bridge, now));
+      known =
+          new Judged(now, bridges.isHeld(bridge.bridge()) ? Optional.empty() : judge(bridge, now));
       judged.put(bridge, known);
     }
     return known.odd();
   }
 
-  private Optional<Odd> judge(String bridge, Instant now) {
+  private Optional<Odd> judge(Of bridge, Instant now) {
     return known(bridge)
         .rhythm()
         .flatMap(
@@ -134,13 +164,13 @@ public class Rhythms {
                     .or(() -> silent(bridge, rhythm, now)));
   }
 
-  private Optional<Odd> busy(String bridge, Rhythm rhythm, ZonedDateTime hour) {
+  private Optional<Odd> busy(Of bridge, Rhythm rhythm, ZonedDateTime hour) {
     ZonedDateTime day = hour.truncatedTo(ChronoUnit.DAYS);
     long first = TraceEnds.slot(hour.toInstant());
     long end = TraceEnds.slot(hour.plusHours(1).toInstant());
     long before = 0;
     long came = 0;
-    for (SlotRow row : mapper.slots(bridge, TraceEnds.slot(day.toInstant()))) {
+    for (SlotRow row : slots(bridge, TraceEnds.slot(day.toInstant()))) {
       before += row.slot() < first ? row.events() : 0;
       came += row.slot() >= first && row.slot() < end ? row.events() : 0;
     }
@@ -150,8 +180,8 @@ public class Rhythms {
         : Optional.empty();
   }
 
-  private Optional<Odd> silent(String bridge, Rhythm rhythm, Instant now) {
-    Instant last = traces.newestOf(bridge);
+  private Optional<Odd> silent(Of bridge, Rhythm rhythm, Instant now) {
+    Instant last = newest(bridge);
     if (last == null || last.isAfter(now) || last.plus(LONGEST).isBefore(now)) {
       return Optional.empty();
     }
@@ -164,7 +194,7 @@ public class Rhythms {
 
   /** From how many to how many usually come in a half hour; empty while that is not known. */
   public Optional<Rhythm.Band> usual(String bridge, long slot) {
-    List<Rhythm.Band> bands = known(bridge).halfHours();
+    List<Rhythm.Band> bands = known(new Of(bridge, "")).halfHours();
     return bands.isEmpty() ? Optional.empty() : Optional.of(bands.get(hourOfWeek(at(slot))));
   }
 

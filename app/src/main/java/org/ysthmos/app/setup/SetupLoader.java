@@ -88,6 +88,8 @@ class SetupLoader {
       connect(connections);
     }
     if (setup != null) {
+      // Which places a bridge hears can stand in a table.
+      bridges.refresh();
       each(setup.resolve("bridges"), ".yaml", (file, text) -> addIfNew(text));
       each(setup.resolve("practice"), ".yaml", (file, text) -> practice.setUp(text));
       each(setup.resolve("bridges"), EXAMPLES, this::pinIfNew);

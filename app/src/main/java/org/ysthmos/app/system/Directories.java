@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.SequencedMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -145,6 +146,11 @@ public class Directories {
               }
             });
     return names;
+  }
+
+  /** What an entry is called, or was called last; empty if it was never read. */
+  public Optional<String> name(String system, String directory, String key) {
+    return Optional.ofNullable(entries(system, directory).get(key)).map(EntryRow::name);
   }
 
   /** What vanished from the directories of a system, and what was renamed. */

@@ -10,14 +10,18 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.adapters.connect.SystemReader;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Surroundings;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -34,6 +38,7 @@ import org.ysthmos.core.gateway.SystemGateway;
 import org.ysthmos.core.json.TypedReader;
 import org.ysthmos.core.load.CircuitBreaker;
 import org.ysthmos.core.shape.CollectionShape;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.value.Moment;
 import org.ysthmos.core.value.ValueType;
@@ -54,11 +59,7 @@ public class Systems implements Shapes {
 
     /** How long it is until there is room for all calls that a task there can take. */
     public Duration untilRoom(Instant now) {
-      int calls =
-          description.collections().values().stream()
-              .mapToInt(SystemCollection::mostCalls)
-              .max()
-              .orElse(1);
+      int calls = description.described().mapToInt(SystemCollection::mostCalls).max().orElse(1);
       return gateway.limiter().wait(calls, now);
     }
 
@@ -301,18 +302,52 @@ public class Systems implements Shapes {
   /** The collections in which what an event tells of may have been written from here. */
   public Set<String> writtenIn(Event event) {
     Optional<SystemCollection> heard = collection(event.system(), event.collection());
+    Stream<SystemCollection> described =
+        find(event.system()).stream()
+            .flatMap(system -> system.description().collections().values().stream());
+    // Of places that are described alike each hears of what is written to itself alone.
     return heard.stream()
-        .flatMap(one -> find(event.system()).stream())
-        .flatMap(system -> system.description().collections().entrySet().stream())
-        .filter(entry -> entry.getValue().makes() || entry.getValue().changes())
-        .filter(entry -> heard.get().hearsOf(entry.getValue()))
-        .map(Map.Entry::getKey)
+        .flatMap(one -> Stream.concat(described, Stream.of(one)))
+        .filter(one -> one.makes() || one.changes())
+        .filter(one -> heard.get().hearsOf(one))
+        .map(one -> one.shape().collection())
         .collect(Collectors.toSet());
   }
 
   public Optional<SystemCollection> collection(String system, String collection) {
-    return find(system)
-        .flatMap(found -> Optional.ofNullable(found.description().collections().get(collection)));
+    return find(system).flatMap(found -> collection(found.description(), collection));
+  }
+
+  /** A collection as a system describes it; one of many places with the name that was read. */
+  public Optional<SystemCollection> collection(SystemDescription system, String collection) {
+    return Optional.ofNullable(system.collections().get(collection))
+        .or(() -> system.placeOf(collection).map(place -> place(system, place)));
+  }
+
+  private SystemCollection place(SystemDescription system, PlaceId place) {
+    ManyPlaces many = Objects.requireNonNull(system.many().get(place.of()));
+    return directories
+        .name(system.id(), many.directory(), place.place())
+        .map(name -> many.at(place.place(), name))
+        .orElseGet(() -> many.at(place.place()));
+  }
+
+  /**
+   * All collections of a system by id: those that are described one by one, and the places that it
+   * had when its directories were read last.
+   */
+  public SequencedMap<String, SystemCollection> all(SystemDescription system) {
+    SequencedMap<String, SystemCollection> all = new LinkedHashMap<>(system.collections());
+    system
+        .many()
+        .forEach(
+            (of, many) ->
+                directories
+                    .names(system.id(), many.directory())
+                    .forEach(
+                        (id, name) ->
+                            all.put(new PlaceId(of, id).collection(), many.at(id, name))));
+    return all;
   }
 
   @Override
@@ -328,7 +363,7 @@ public class Systems implements Shapes {
   @Override
   public Set<String> collections(String system) {
     return find(system)
-        .map(found -> Set.copyOf(found.description().collections().keySet()))
+        .map(found -> Set.copyOf(all(found.description()).keySet()))
         .orElse(Set.of());
   }
 

@@ -41,9 +41,11 @@ class TableController {
       List<AskedKey> used) {}
 
   private final Tables tables;
+  private final TableUsers users;
 
-  TableController(Tables tables) {
+  TableController(Tables tables, TableUsers users) {
     this.tables = tables;
+    this.users = users;
   }
 
   @GetMapping(produces = MediaType.APPLICATION_JSON_VALUE)
@@ -66,7 +68,11 @@ class TableController {
       consumes = "text/csv",
       produces = MediaType.APPLICATION_JSON_VALUE)
   TableView replaceRows(@PathVariable String id, @RequestBody String csv) {
-    return view(tables.replaceRows(table(id), csv, By.PERSON));
+    ReferenceTable wanted = TableCsv.read(csv, table(id).definition());
+    users.requireUsable(wanted);
+    ReferenceTable kept = tables.put(wanted, By.PERSON);
+    users.refresh();
+    return view(kept);
   }
 
   private ReferenceTable table(String id) {

@@ -32,9 +32,6 @@ interface TableMapper {
       """)
   void add(TableRow row);
 
-  @Update("UPDATE reference_table SET rows_csv = #{csv}, changed_at = #{now} WHERE id = #{id}")
-  void replaceRows(@Param("id") String id, @Param("csv") String csv, @Param("now") Instant now);
-
   @Update(
       """
       UPDATE reference_table SET document = #{document}, rows_csv = #{rowsCsv},

@@ -128,15 +128,6 @@ public class Tables {
             .isPresent();
   }
 
-  /**
-   * Puts the rows of a CSV in place of a table's own.
-   *
-   * @throws DocumentException if it has any mistake; nothing changes then
-   */
-  public synchronized ReferenceTable replaceRows(ReferenceTable table, String csv, By by) {
-    return put(TableCsv.read(csv, table.definition()), by);
-  }
-
   /** Keeps a table as it is given, whether it is there already or not. */
   public synchronized ReferenceTable put(ReferenceTable table, By by) {
     String id = table.definition().id();

@@ -59,10 +59,7 @@ public class BridgeOfTrace {
    * @param tryDocument the draft of a try; null for a trace of a live bridge
    */
   public Carrier carrier(TraceRow trace, @Nullable String tryDocument) {
-    Carrier carrier = carrying(trace, tryDocument);
-    return carrier instanceof Usable usable
-        ? new Usable(asItLooks(usable.version(), trace))
-        : carrier;
+    return asItLooks(carrying(trace, tryDocument), trace);
   }
 
   private Carrier carrying(TraceRow trace, @Nullable String tryDocument) {
@@ -79,15 +76,19 @@ public class BridgeOfTrace {
   /** What would carry a trace if it were sent again. */
   public Carrier again(TraceRow trace, CarriedBy rules) {
     Integer before = trace.bridgeVersion();
-    return rules == CarriedBy.AS_BEFORE && before != null
-        ? version(trace.bridgeId(), before)
-        : live(trace.bridgeId());
+    return asItLooks(
+        rules == CarriedBy.AS_BEFORE && before != null
+            ? version(trace.bridgeId(), before)
+            : live(trace.bridgeId()),
+        trace);
   }
 
-  /** A bridge that goes both ways, as it looks from where the trace's event came. */
-  private static BridgeVersion asItLooks(BridgeVersion version, TraceRow trace) {
+  /** A bridge that hears more than one collection, as it looks from where the event came. */
+  private static Carrier asItLooks(Carrier carrier, TraceRow trace) {
     String[] place = trace.orderKey().split("/", 3);
-    return place.length < 2 ? version : version.seenFrom(place[0], place[1]);
+    return carrier instanceof Usable usable && place.length > 1
+        ? new Usable(usable.version().seenFrom(place[0], place[1]))
+        : carrier;
   }
 
   private Carrier live(String bridge) {

@@ -26,6 +26,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.shape.CollectionShape;
 
 /** Finding traces, opening one, sending one again. */
 @RestController
@@ -50,6 +51,8 @@ class TraceController {
   /**
    * One trace in a list.
    *
+   * @param place what the place is called that it came from, of a bridge that hears several; empty
+   *     of one that hears one
    * @param reason why it failed or passed by; empty otherwise
    * @param tries how many times it was tried so far
    * @param millis from arrival to the end
@@ -61,6 +64,7 @@ class TraceController {
       String id,
       String bridge,
       String bridgeName,
+      String place,
       @Schema(nullable = true) @Nullable Integer version,
       Verdict verdict,
       String title,
@@ -188,6 +192,7 @@ class TraceController {
   @GetMapping
   TracePage find(
       @RequestParam(required = false) @Nullable String bridge,
+      @RequestParam(required = false) @Nullable String place,
       @RequestParam(required = false) @Nullable String verdict,
       @RequestParam(required = false) @Nullable Instant since,
       @RequestParam(required = false) @Nullable Instant until,
@@ -208,6 +213,7 @@ class TraceController {
         search.page(
             new TraceSearch.Wish(
                 blankToNull(bridge),
+                blankToNull(place),
                 asked.wanted(),
                 asked.verdict(),
                 start,
@@ -258,8 +264,8 @@ class TraceController {
   }
 
   private TraceSummary summary(TraceRow row) {
-    String name =
-        bridges.find(row).map(version -> version.definition().name()).orElse(row.bridgeId());
+    Optional<BridgeVersion> bridge = bridges.find(row);
+    String name = bridge.map(version -> version.definition().name()).orElse(row.bridgeId());
     // System and collection come before it, or nothing but a mark of a try; a record's own id may
     // hold slashes.
     String[] key = row.orderKey().split("/", 3);
@@ -269,6 +275,7 @@ class TraceController {
         row.id(),
         row.bridgeId(),
         name,
+        bridge.flatMap(version -> placeName(version, row)).orElse(""),
         row.isTry() ? null : row.bridgeVersion(),
         verdict(row),
         Optional.ofNullable(row.title()).orElse(record),
@@ -282,6 +289,16 @@ class TraceController {
         row.resentAs() != null,
         row.isTry(),
         row.takenBackAt());
+  }
+
+  /** What the place is called that it came from, where its bridge hears several. */
+  private Optional<String> placeName(BridgeVersion bridge, TraceRow row) {
+    String[] place = row.orderKey().split("/", 3);
+    return bridge
+        .place()
+        .filter(any -> place.length > 1)
+        .flatMap(any -> systems.find(place[0], place[1]))
+        .map(CollectionShape::name);
   }
 
   private static Verdict verdict(TraceRow row) {

@@ -35,6 +35,7 @@ public class TraceEnds {
   private final TraceQueue queue;
   private final FailureMapper failures;
   private final WorkSignals signals;
+  private final TracePlaces places;
   private final InCommit<Map<Counted, Sum>> sums = new InCommit<>(LinkedHashMap::new, this::write);
 
   private record Counted(String bridge, long slot, Verdict verdict) {}
@@ -46,7 +47,13 @@ public class TraceEnds {
     }
   }
 
-  TraceEnds(TraceMapper traces, TraceQueue queue, FailureMapper failures, WorkSignals signals) {
+  TraceEnds(
+      TraceMapper traces,
+      TraceQueue queue,
+      FailureMapper failures,
+      WorkSignals signals,
+      TracePlaces places) {
+    this.places = places;
     this.traces = traces;
     this.queue = queue;
     this.failures = failures;
@@ -201,6 +208,7 @@ public class TraceEnds {
     long millis = Math.max(0, Duration.between(trace.receivedAt(), now).toMillis());
     Counted counted = new Counted(trace.bridgeId(), slot, verdict);
     Sum unused = sums.with(open -> open.merge(counted, new Sum(1, millis), Sum::and));
+    places.ended(trace, verdict);
   }
 
   private void write(Map<Counted, Sum> open) {

@@ -29,12 +29,14 @@ public class TraceSearch {
   }
 
   /**
+   * @param place the id of the collection that they came from, of a bridge that hears several
    * @param verdict which one, if those with a verdict are wanted
    * @param text words that were seen; empty for any
    * @param before the order number of the last trace of the page before; null for the first page
    */
   record Wish(
       @Nullable String bridge,
+      @Nullable String place,
       Wanted wanted,
       @Nullable Verdict verdict,
       Instant since,
@@ -62,7 +64,7 @@ public class TraceSearch {
   public List<TraceRow> newest(String text, Instant since, Instant until, int limit) {
     return text.isBlank()
         ? List.of()
-        : byText(new Wish(null, Wanted.ALL, null, since, until, text, null), limit);
+        : byText(new Wish(null, null, Wanted.ALL, null, since, until, text, null), limit);
   }
 
   /** The traces of a page, the newest first. */
@@ -71,6 +73,9 @@ public class TraceSearch {
       return byText(wish, limit);
     }
     Query query = query(wish, limit);
+    if (wish.bridge() != null && wish.place() != null) {
+      return mapper.ofPlace(query, wish.place(), wish.wanted() == Wanted.NEEDS_A_PERSON);
+    }
     return wish.wanted() == Wanted.NEEDS_A_PERSON ? mapper.needsAPerson(query) : mapper.page(query);
   }
 
@@ -121,8 +126,10 @@ public class TraceSearch {
     boolean inTime =
         !row.receivedAt().isBefore(wish.since()) && !row.receivedAt().isAfter(wish.until());
     boolean ofBridge = wish.bridge() == null || wish.bridge().equals(row.bridgeId());
+    boolean ofPlace = wish.place() == null || row.orderKey().contains("/" + wish.place() + "/");
     return inTime
         && ofBridge
+        && ofPlace
         && switch (wish.wanted()) {
           case ALL -> true;
           case UNDER_WAY -> row.verdict() == null;

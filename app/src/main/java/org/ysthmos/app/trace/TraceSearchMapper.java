@@ -3,6 +3,7 @@ package org.ysthmos.app.trace;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Verdict;
@@ -42,6 +43,32 @@ interface TraceSearchMapper {
       </script>
       """)
   List<TraceRow> page(Query query);
+
+  /**
+   * Those of a bridge that came from one of its places.
+   *
+   * @param place the id of the collection
+   * @param waiting whether only those are meant that wait for a person
+   */
+  @Select(
+      """
+      <script>
+      SELECT ${@org.ysthmos.app.trace.TraceMapper@COLUMNS}
+      FROM trace_place p USE INDEX (trace_place_of) JOIN trace t ON t.seq = p.trace_seq
+      WHERE p.bridge_id = #{query.bridge} AND p.collection_id = #{place}
+      AND p.received_at &gt;= #{query.since} AND p.received_at &lt;= #{query.before}
+      AND (p.received_at &lt; #{query.before} OR p.trace_seq &lt; #{query.beforeSeq})
+      <if test="query.verdict != null">AND t.verdict = #{query.verdict}</if>
+      <if test="query.underWay">AND t.verdict IS NULL</if>
+      <if test="waiting">
+      AND EXISTS (SELECT 1 FROM attention a WHERE a.trace_seq = p.trace_seq)
+      </if>
+      ORDER BY p.bridge_id DESC, p.collection_id DESC, p.received_at DESC, p.trace_seq DESC
+      LIMIT #{query.limit}
+      </script>
+      """)
+  List<TraceRow> ofPlace(
+      @Param("query") Query query, @Param("place") String place, @Param("waiting") boolean waiting);
 
   /** Failures that wait for a person. */
   @Select(

@@ -34,8 +34,11 @@ public class TraceStart {
   private final TraceQueue queue;
   private final SeenIndex seen;
   private final Stories stories;
+  private final TracePlaces places;
 
-  TraceStart(TraceMapper traces, TraceQueue queue, SeenIndex seen, Stories stories) {
+  TraceStart(
+      TraceMapper traces, TraceQueue queue, SeenIndex seen, Stories stories, TracePlaces places) {
+    this.places = places;
     this.traces = traces;
     this.queue = queue;
     this.seen = seen;
@@ -62,6 +65,7 @@ public class TraceStart {
             false,
             one.askedBy());
     traces.add(List.of(trace));
+    places.begun(List.of(trace));
     Integer version = one.version();
     if (version != null) {
       traces.carriedBy(seq, version);

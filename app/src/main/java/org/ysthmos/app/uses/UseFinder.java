@@ -168,7 +168,8 @@ class UseFinder {
   static List<String> secrets(SystemDescription system) {
     return Stream.concat(
             system.signIn().stream().map(SignIn::secret),
-            system.collections().values().stream()
+            system
+                .described()
                 .flatMap(collection -> collection.push().stream())
                 .map(Push::verify)
                 .map(Push.Verify::secret))
@@ -221,7 +222,7 @@ class UseFinder {
   /** Those of all directories that are called so in part, or have it as their key. */
   private List<Person> people(String called) {
     return systems.all().stream()
-        .flatMap(system -> system.description().collections().values().stream())
+        .flatMap(system -> system.description().described())
         .map(SystemCollection::shape)
         .flatMap(shape -> systems.find(shape.system(), shape.collection()).stream())
         .flatMap(

@@ -125,7 +125,7 @@ class Candidates {
     List<Place> places = new ArrayList<>();
     for (Systems.Connected connected : systems.all()) {
       String system = connected.description().id();
-      for (String collection : connected.description().collections().keySet()) {
+      for (String collection : systems.all(connected.description()).keySet()) {
         idIn(text, system, collection)
             .ifPresent(id -> places.add(new Place(system, collection, id)));
       }

@@ -1,6 +1,7 @@
 package org.ysthmos.core.bridge;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -34,9 +35,18 @@ public final class BridgeCompiler {
   private final Problems problems;
   private final List<DocumentProblem> remarks = new ArrayList<>();
   private final UseRecorder uses;
+  private final Optional<Place> seenFrom;
 
+  /**
+   * @param seenFrom the place whose events it is compiled for, where it hears several
+   */
   private BridgeCompiler(
-      DocumentNode document, BridgeDefinition definition, Catalog catalog, Problems problems) {
+      DocumentNode document,
+      BridgeDefinition definition,
+      Catalog catalog,
+      Problems problems,
+      Optional<Place> seenFrom) {
+    this.seenFrom = seenFrom;
     this.document = document;
     this.definition = definition;
     this.catalog = catalog;
@@ -55,12 +65,30 @@ public final class BridgeCompiler {
     if (definition.isEmpty()) {
       problems.refuse();
     }
-    return new BridgeCompiler(document, definition.orElseThrow(), catalog, problems)
+    return new BridgeCompiler(
+            document, definition.orElseThrow(), catalog, problems, Optional.empty())
         .compile(number);
   }
 
   private BridgeVersion compile(int number) {
-    return definition.between().map(both -> bothWays(both, number)).orElseGet(() -> oneWay(number));
+    if (definition.between().isPresent()) {
+      return bothWays(definition.between().get(), number);
+    }
+    return definition
+        .from()
+        .places()
+        .map(places -> manyPlaces(places, number))
+        .orElseGet(() -> oneWay(number));
+  }
+
+  private BridgeVersion manyPlaces(Places places, int number) {
+    return new PlacesCompiler(document, definition, places, catalog)
+        .compile(
+            problems,
+            place ->
+                new BridgeCompiler(
+                        document, definition.at(place), catalog, new Problems(), Optional.of(place))
+                    .oneWay(number));
   }
 
   private BridgeVersion bothWays(TwoWay both, int number) {
@@ -100,13 +128,16 @@ public final class BridgeCompiler {
         remarks,
         uses.uses(),
         Optional.empty(),
-        Optional.of(compiled));
+        Optional.of(compiled),
+        Optional.empty(),
+        Collections.emptyNavigableMap());
   }
 
   private BridgeVersion oneWay(int number) {
     DocumentNode from = document.need("from");
     DocumentNode to = document.need("to");
     Optional<CollectionShape> foundSource = source(from);
+    definition.from().places().ifPresent(places -> PlacesCompiler.use(places, uses));
     Optional<CollectionShape> foundTarget = place(to, definition.to());
     if (foundSource.isEmpty() || foundTarget.isEmpty()) {
       problems.refuse();
@@ -120,7 +151,8 @@ public final class BridgeCompiler {
       problems.add(to.problem("the record is one, so there is no list and no set of tasks"));
     }
     BridgeScope scope =
-        new BridgeScope(definition, source, catalog, keys("lookups"), keys("values"), uses);
+        new BridgeScope(
+            definition, source, catalog, keys("lookups"), keys("values"), uses, seenFrom);
     LookupCompiler lookups = new LookupCompiler(this, scope);
     definition.lookups().forEach(lookups::compile);
     calendarOfTimes(from, scope);
@@ -161,7 +193,9 @@ public final class BridgeCompiler {
         remarks,
         uses.uses(),
         chores,
-        Optional.empty());
+        Optional.empty(),
+        seenFrom,
+        Collections.emptyNavigableMap());
   }
 
   private Optional<CollectionShape> source(DocumentNode from) {
@@ -233,7 +267,7 @@ public final class BridgeCompiler {
         .orElseThrow(
             () -> {
               boolean known = !catalog.collections(system).isEmpty();
-              DocumentNode place = at.isGroup() ? at.need(known ? "collection" : "system") : at;
+              DocumentNode place = at.isGroup() ? of(at, known) : at;
               if (known) {
                 return place.refuse(
                     Nearest.unknown(
@@ -244,6 +278,13 @@ public final class BridgeCompiler {
                       ? "there is no collection " + system + "/" + collection
                       : Nearest.unknown("system", system, catalog.systems()));
             });
+  }
+
+  /** Where a group says of which collection it is, or of which system. */
+  private static DocumentNode of(DocumentNode at, boolean known) {
+    return known
+        ? at.get("collection").orElseGet(() -> at.need(PlacesDocument.PLACES))
+        : at.need("system");
   }
 
   /** An event of a kind that never comes would leave the bridge silent for ever. */
@@ -278,6 +319,12 @@ public final class BridgeCompiler {
 
   /** Where something is made or changed: the shape of what can be written there. */
   Optional<CollectionShape> place(DocumentNode at, BridgeDefinition.To to) {
+    Optional<String> unnamed =
+        to.place().flatMap(named -> PlacesCompiler.unnamed(seenFrom.orElseThrow(), named));
+    if (unnamed.isPresent()) {
+      problems.add(at.need("collection").need("take").problem(unnamed.get()));
+      return Optional.empty();
+    }
     uses.collection(at, to.system(), to.collection(), Use.How.WRITES);
     Optional<CollectionShape> found = found(at, to.system(), to.collection());
     found.flatMap(shape -> unable(shape, to)).ifPresent(why -> problems.add(at.problem(why)));

@@ -16,6 +16,7 @@ import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.recurrence.Timetable;
 import org.ysthmos.core.rule.FieldRule;
 import org.ysthmos.core.rule.ValueRule;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.sync.Side;
 
 /**
@@ -58,6 +59,8 @@ public record BridgeDefinition(
    * @param times when it begins by itself, where it begins with times; the place is that of its own
    *     times then
    * @param chores how each of its records comes round, where they do
+   * @param places the places that are heard, where those are several; {@code collection} is the
+   *     first of them then, and empty while only their table would tell which that is
    */
   public record From(
       String system,
@@ -66,9 +69,27 @@ public record BridgeDefinition(
       Optional<Duration> every,
       boolean ownWrites,
       Optional<Timetable> times,
-      Optional<ChoreRules> chores) {
+      Optional<ChoreRules> chores,
+      Optional<Places> places) {
     public From {
       events = List.copyOf(events);
+    }
+
+    private From at(Place place) {
+      return new From(system, place.collection(), events, every, ownWrites, times, chores, places);
+    }
+  }
+
+  /**
+   * That a place is written to which the row of the place names that an event came from.
+   *
+   * @param of what the system's document calls such places, where it describes many alike
+   * @param take the column that names it
+   */
+  public record ToPlace(Optional<String> of, String take) {
+
+    String collection(String id) {
+      return of.map(many -> new PlaceId(many, id).collection()).orElse(id);
     }
   }
 
@@ -77,8 +98,15 @@ public record BridgeDefinition(
    *
    * @param ifGone what is done when a task was removed there by others and is to be changed
    * @param record the id of a record that is changed there, where none is made
+   * @param place how the row of a place names the collection, where it does; {@code collection} is
+   *     empty while no place is known
    */
-  public record To(String system, String collection, IfGone ifGone, Optional<Address> record) {
+  public record To(
+      String system,
+      String collection,
+      IfGone ifGone,
+      Optional<Address> record,
+      Optional<ToPlace> place) {
 
     /** The id of the record that an event came from. */
     private static final Address OF_EVENT =
@@ -86,7 +114,19 @@ public record BridgeDefinition(
 
     /** The record that an event came from. */
     static To recordOf(From from) {
-      return new To(from.system(), from.collection(), IfGone.ASK, Optional.of(OF_EVENT));
+      return new To(
+          from.system(), from.collection(), IfGone.ASK, Optional.of(OF_EVENT), Optional.empty());
+    }
+
+    /** It as it is for the events of one place. */
+    private To at(Place from, From before, From now) {
+      if (isRecordOf(before)) {
+        return recordOf(now);
+      }
+      return place
+          .map(named -> named.collection(from.shown(named.take())))
+          .map(named -> new To(system, named, ifGone, record, place))
+          .orElse(this);
     }
 
     /** Whether a record is changed that is there, and none is made. */
@@ -112,6 +152,10 @@ public record BridgeDefinition(
     public Effect {
       match = List.copyOf(match);
       fields = List.copyOf(fields);
+    }
+
+    private Effect at(Place place, From before, From now) {
+      return new Effect(name, to.at(place, before, now), when, match, fields);
     }
   }
 
@@ -204,6 +248,55 @@ public record BridgeDefinition(
         ceiling,
         duplicates,
         between);
+  }
+
+  /**
+   * The same that hears other places.
+   *
+   * @param other takes the place of the places that it heard several of
+   */
+  public BridgeDefinition with(Places other) {
+    From now =
+        new From(
+            from.system(),
+            from.collection(),
+            from.events(),
+            from.every(),
+            from.ownWrites(),
+            from.times(),
+            from.chores(),
+            Optional.of(other));
+    return beginning(now, to, lookups, then);
+  }
+
+  private BridgeDefinition beginning(
+      From now, To nowTo, List<LookupRule> nowLookups, List<Effect> nowThen) {
+    return new BridgeDefinition(
+        id,
+        name,
+        purpose,
+        now,
+        nowTo,
+        nowLookups,
+        values,
+        when,
+        match,
+        plan,
+        fields,
+        nowThen,
+        ceiling,
+        duplicates,
+        between);
+  }
+
+  /** The same as it is for the events of one of its places. */
+  BridgeDefinition at(Place place) {
+    From now = from.at(place);
+    return beginning(
+        now,
+        to.at(place, from, now),
+        lookups.stream().map(lookup -> lookup.at(now)).toList(),
+        then.stream().map(effect -> effect.at(place, from, now)).toList());
   }
 
   /** The same seen from a side of the two that it keeps alike. */

@@ -14,6 +14,7 @@ import org.ysthmos.core.bridge.BridgeDefinition.Effect;
 import org.ysthmos.core.bridge.BridgeDefinition.From;
 import org.ysthmos.core.bridge.BridgeDefinition.IfGone;
 import org.ysthmos.core.bridge.BridgeDefinition.To;
+import org.ysthmos.core.bridge.BridgeDefinition.ToPlace;
 import org.ysthmos.core.bridge.LookupRule.NoneFound;
 import org.ysthmos.core.bridge.LookupRule.Origin;
 import org.ysthmos.core.bridge.LookupRule.Several;
@@ -97,7 +98,8 @@ public final class BridgeReader {
     Optional<From> from = problems.part(() -> FromDocument.read(root.need("from"), id.orElse("")));
     Optional<To> to = from.flatMap(source -> problems.part(() -> to(root.need("to"), source)));
     List<LookupRule> lookups = new ArrayList<>();
-    part(root, "lookups", problems, (key, rule) -> lookups.add(lookup(key, rule)));
+    Optional<From> places = from.filter(one -> one.places().isPresent());
+    part(root, "lookups", problems, (key, rule) -> lookups.add(lookup(key, rule, places)));
     SequencedMap<String, ValueRule> values = new LinkedHashMap<>();
     part(
         root,
@@ -197,11 +199,25 @@ public final class BridgeReader {
           .refuse(
               "where a record is changed none is made, so there is none to make anew; leave it out");
     }
+    DocumentNode collection = node.need("collection");
+    Optional<ToPlace> place =
+        collection.isGroup() ? Optional.of(toPlace(collection, from)) : Optional.empty();
     return new To(
         node.need("system").text(),
-        node.need("collection").text(),
+        place.isPresent() ? "" : collection.text(),
         node.get("if-gone").map(word -> word.word(IfGone.class)).orElse(IfGone.ASK),
-        record);
+        record,
+        place);
+  }
+
+  private static ToPlace toPlace(DocumentNode node, From from) {
+    ToPlace place = PlacesDocument.readTo(node);
+    if (from.places().filter(places -> places.how() == Places.How.TABLE).isEmpty()) {
+      throw node.refuse(
+          "a table that names places to write to also names those that are heard; say it under"
+              + " from, as places: { table: … }");
+    }
+    return place;
   }
 
   private static To record(DocumentNode node, From from) {
@@ -233,13 +249,24 @@ public final class BridgeReader {
         fields(node.need("fields")));
   }
 
-  private static LookupRule lookup(String name, DocumentNode rule) {
+  /**
+   * @param places where the bridge begins, if it hears several places
+   */
+  private static LookupRule lookup(String name, DocumentNode rule, Optional<From> places) {
     rule.only("in", "from", "by", "wait", "none", "several");
-    if (Address.RESERVED.contains(name) || !DocumentNode.isId(name)) {
+    boolean meansPlace = places.isPresent() && name.equals(Address.PLACE);
+    if (meansPlace || Address.RESERVED.contains(name) || !DocumentNode.isId(name)) {
       throw rule.refuse("a lookup cannot be called “" + name + "”");
     }
     Origin origin = rule.get("from").map(from -> from.word(Origin.class)).orElse(Origin.SYSTEM);
-    String[] in = in(rule.need("in"), origin);
+    boolean here =
+        origin != Origin.TASKS
+            && places.isPresent()
+            && rule.need("in").text().equals(Address.PLACE);
+    String[] in =
+        here
+            ? new String[] {places.get().system(), places.get().collection()}
+            : in(rule.need("in"), origin);
     SequencedMap<String, ValueRule> by = new LinkedHashMap<>();
     rule.need("by").group().forEach((key, value) -> by.put(key, RuleDocument.read(value)));
     if (by.isEmpty()) {
@@ -250,6 +277,7 @@ public final class BridgeReader {
         in[0],
         in[1],
         origin,
+        here,
         by,
         rule.get("wait").map(BridgeReader::waiting),
         rule.get("none").map(none -> none.word(NoneFound.class)).orElse(NoneFound.FAIL),

@@ -22,6 +22,7 @@ import org.ysthmos.core.reading.BoundField.OfItemValue;
 import org.ysthmos.core.reading.BoundField.OfLookup;
 import org.ysthmos.core.reading.BoundField.OfMade;
 import org.ysthmos.core.reading.BoundField.OfNamed;
+import org.ysthmos.core.reading.BoundField.OfPlace;
 import org.ysthmos.core.reading.BoundField.OfSet;
 import org.ysthmos.core.reading.Misfit;
 import org.ysthmos.core.reading.Scope;
@@ -54,6 +55,7 @@ final class BridgeScope implements Scope {
   private final boolean inSet;
   private final boolean afterTask;
   private final UseRecorder uses;
+  private final Optional<Place> place;
 
   /**
    * A value that the bridge names.
@@ -79,6 +81,7 @@ final class BridgeScope implements Scope {
   /**
    * @param lookups the names of all lookups, those that cannot be read included
    * @param values the names of all values, those that cannot be read included
+   * @param place the place whose events it is for, where the bridge hears several
    */
   BridgeScope(
       BridgeDefinition definition,
@@ -86,7 +89,8 @@ final class BridgeScope implements Scope {
       Catalog catalog,
       Collection<String> lookups,
       Collection<String> values,
-      UseRecorder uses) {
+      UseRecorder uses,
+      Optional<Place> place) {
     this(
         source,
         catalog,
@@ -99,7 +103,8 @@ final class BridgeScope implements Scope {
         new NoItem(),
         false,
         false,
-        uses);
+        uses,
+        place);
   }
 
   private BridgeScope(
@@ -114,7 +119,8 @@ final class BridgeScope implements Scope {
       ItemKind item,
       boolean inSet,
       boolean afterTask,
-      UseRecorder uses) {
+      UseRecorder uses,
+      Optional<Place> place) {
     this.source = source;
     this.catalog = catalog;
     this.named = named;
@@ -127,6 +133,7 @@ final class BridgeScope implements Scope {
     this.inSet = inSet;
     this.afterTask = afterTask;
     this.uses = uses;
+    this.place = place;
   }
 
   private BridgeScope with(ItemKind newItem, boolean nowInSet) {
@@ -146,7 +153,8 @@ final class BridgeScope implements Scope {
         newItem,
         nowInSet,
         nowAfterTask,
-        uses);
+        uses,
+        place);
   }
 
   /** The scope of what comes after a task was made. */
@@ -204,6 +212,9 @@ final class BridgeScope implements Scope {
   }
 
   private BoundField bound(Address address) {
+    if (place.isPresent() && address.root().equals(Address.PLACE)) {
+      return place(address, place.get());
+    }
     return switch (address.root()) {
       case "" -> {
         FieldShape shape = field(source.eventFields(), address, "that comes with the event");
@@ -302,6 +313,22 @@ final class BridgeScope implements Scope {
     }
     boolean link = oneToken(address, List.of("id", "link"), "part of the task").equals("link");
     return new BoundField(address, link ? MADE_LINK : MADE_ID, "task", -1, new OfMade(link));
+  }
+
+  /** What is said of the place: its id, its name, and what its row of the table holds. */
+  private BoundField place(Address address, Place at) {
+    SequencedMap<String, Place.Said> said = new LinkedHashMap<>(at.row());
+    said.putIfAbsent("name", Place.Said.of(source.name()));
+    said.put("id", Place.Said.of(at.id()));
+    String name = oneToken(address, List.copyOf(said.keySet()), "thing that is known of a place");
+    Place.Said one = Objects.requireNonNull(said.get(name));
+    String shown = at.row().containsKey(name) ? name : name + " of the place";
+    return new BoundField(
+        address,
+        FieldShape.of(name, shown, one.type()),
+        Address.PLACE,
+        -1,
+        new OfPlace(one.value()));
   }
 
   private BoundField lookedUp(Address address) {

@@ -1,7 +1,10 @@
 package org.ysthmos.core.bridge;
 
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -26,6 +29,9 @@ import org.ysthmos.core.uses.Use;
  * @param remarks what a person should know before using it, each with its place in the document
  * @param chores how each record comes round where it begins, where they do
  * @param between what keeps two places alike, where it does
+ * @param place the place from which it is seen, where it hears several
+ * @param places it as it is for the events of each of its places, by the id of the collection,
+ *     where it hears several; it is seen from the first of them itself
  */
 public record BridgeVersion(
     BridgeDefinition definition,
@@ -43,7 +49,9 @@ public record BridgeVersion(
     List<DocumentProblem> remarks,
     List<Use> uses,
     Optional<CompiledChores> chores,
-    Optional<CompiledTwoWay> between) {
+    Optional<CompiledTwoWay> between,
+    Optional<Place> place,
+    SequencedMap<String, BridgeVersion> places) {
 
   public BridgeVersion {
     lookups = List.copyOf(lookups);
@@ -53,10 +61,14 @@ public record BridgeVersion(
     then = List.copyOf(then);
     remarks = List.copyOf(remarks);
     uses = List.copyOf(uses);
+    places = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(places));
   }
 
-  /** The same as it looks to an event of a collection, where it hears two. */
+  /** The same as it looks to an event of a collection, where it hears more than one. */
   public BridgeVersion seenFrom(String system, String collection) {
+    if (!places.isEmpty()) {
+      return source.system().equals(system) ? places.getOrDefault(collection, this) : this;
+    }
     return between
         .flatMap(both -> both.sideOf(system, collection))
         .filter(side -> side != between.orElseThrow().from())
@@ -81,7 +93,60 @@ public record BridgeVersion(
         remarks,
         uses,
         chores,
-        between.map(both -> both.seenFrom(side)));
+        between.map(both -> both.seenFrom(side)),
+        place,
+        places);
+  }
+
+  /** The ids of the collections that its events come from. */
+  public List<String> heard() {
+    return places.isEmpty() ? List.of(source.collection()) : List.copyOf(places.sequencedKeySet());
+  }
+
+  /** What people call where its events come from; of several places how many they are. */
+  public String sourceName() {
+    return places.size() > 1 ? places.size() + " places" : source.name();
+  }
+
+  /** What people call where its tasks stand; of several places how many they are. */
+  public String targetName() {
+    long others =
+        places.values().stream().map(view -> view.target().collection()).distinct().count();
+    return others > 1 ? others + " places" : target.name();
+  }
+
+  /**
+   * Whether an event came from a place that it does not hear any more; false where it hears one
+   * collection, as all that waits for it is of that.
+   */
+  public boolean leftPlace(String system, String collection) {
+    return !places.isEmpty() && !(source.system().equals(system) && places.containsKey(collection));
+  }
+
+  /** The same with its places, seen from the first of them. */
+  BridgeVersion with(
+      SequencedMap<String, BridgeVersion> all,
+      List<Use> allUses,
+      List<DocumentProblem> allRemarks) {
+    return new BridgeVersion(
+        definition,
+        number,
+        source,
+        target,
+        lookups,
+        values,
+        valueNames,
+        when,
+        lookupsBeforeWhen,
+        match,
+        plan,
+        then,
+        allRemarks,
+        allUses,
+        chores,
+        between,
+        place,
+        all);
   }
 
   /** The reference tables that its rules name. */
@@ -121,6 +186,9 @@ public record BridgeVersion(
 
   /** It as it looks to each of the collections that it hears. */
   public List<BridgeVersion> views() {
+    if (!places.isEmpty()) {
+      return List.copyOf(places.sequencedValues());
+    }
     return between.isEmpty()
         ? List.of(this)
         : List.of(this, seenFrom(between.orElseThrow().from().across()));

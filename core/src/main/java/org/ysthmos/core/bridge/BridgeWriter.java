@@ -72,7 +72,10 @@ public final class BridgeWriter {
     if (to.isRecordOf(from)) {
       return BridgeReader.RECORD;
     }
-    SequencedMap<String, Object> place = place(to.system(), to.collection());
+    SequencedMap<String, Object> place = new LinkedHashMap<>();
+    place.put("system", to.system());
+    place.put(
+        "collection", to.place().<Object>map(PlacesDocument::write).orElseGet(to::collection));
     if (to.ifGone() != BridgeDefinition.IfGone.ASK) {
       place.put("if-gone", DocumentNode.wordOf(to.ifGone()));
     }
@@ -94,20 +97,9 @@ public final class BridgeWriter {
     return written;
   }
 
-  private static SequencedMap<String, Object> place(String system, String collection) {
-    SequencedMap<String, Object> place = new LinkedHashMap<>();
-    place.put("system", system);
-    place.put("collection", collection);
-    return place;
-  }
-
   private static Object lookup(LookupRule rule) {
     SequencedMap<String, Object> written = new LinkedHashMap<>();
-    written.put(
-        "in",
-        rule.origin() == LookupRule.Origin.TASKS
-            ? rule.collection()
-            : rule.system() + "/" + rule.collection());
+    written.put("in", in(rule));
     if (rule.origin() != LookupRule.Origin.SYSTEM) {
       written.put("from", DocumentNode.wordOf(rule.origin()));
     }
@@ -116,6 +108,15 @@ public final class BridgeWriter {
     written.put("none", DocumentNode.wordOf(rule.none()));
     rule.several().firstBy().ifPresent(field -> written.put("several", several(rule, field)));
     return written;
+  }
+
+  private static String in(LookupRule rule) {
+    if (rule.here()) {
+      return Address.PLACE;
+    }
+    return rule.origin() == LookupRule.Origin.TASKS
+        ? rule.collection()
+        : rule.system() + "/" + rule.collection();
   }
 
   private static Object several(LookupRule rule, Pointer field) {

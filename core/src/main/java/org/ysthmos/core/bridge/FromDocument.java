@@ -11,8 +11,8 @@ import org.ysthmos.core.recurrence.Timetable;
 
 /**
  * Reads and writes where a bridge begins: at a collection, of which each record may come round by
- * itself, or with times that come round, {@code from: { times: { rule: every fourth Friday, … },
- * catch-up: each }}.
+ * itself, at several places of a system, or with times that come round, {@code from: { times: {
+ * rule: every fourth Friday, … }, catch-up: each }}.
  */
 public final class FromDocument {
 
@@ -29,7 +29,24 @@ public final class FromDocument {
    * @param bridge its id
    */
   static From read(DocumentNode node, String bridge) {
-    return node.get(TIMES).isPresent() ? ofTimes(bridge, timetable(node)) : ofCollection(node);
+    if (node.get(TIMES).isPresent()) {
+      return ofTimes(bridge, timetable(node));
+    }
+    return node.get(PlacesDocument.PLACES).isPresent() ? ofPlaces(node) : ofCollection(node);
+  }
+
+  private static From ofPlaces(DocumentNode node) {
+    node.only("system", PlacesDocument.PLACES, "event", EVERY, OWN_WRITES);
+    Places places = PlacesDocument.read(node.need(PlacesDocument.PLACES));
+    return new From(
+        node.need("system").text(),
+        places.named().stream().findFirst().map(places::collection).orElse(""),
+        node.need("event").texts(),
+        node.get(EVERY).map(BridgeReader::interval),
+        node.get(OWN_WRITES).map(DocumentNode::flag).orElse(false),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.of(places));
   }
 
   private static From ofCollection(DocumentNode node) {
@@ -45,7 +62,8 @@ public final class FromDocument {
         node.get(EVERY).map(BridgeReader::interval),
         node.get(OWN_WRITES).map(DocumentNode::flag).orElse(false),
         Optional.empty(),
-        chores.map(one -> ChoreDocument.read(one, catchUp(node))));
+        chores.map(one -> ChoreDocument.read(one, catchUp(node))),
+        Optional.empty());
   }
 
   private static From ofTimes(String bridge, Timetable timetable) {
@@ -56,6 +74,7 @@ public final class FromDocument {
         Optional.empty(),
         /* ownWrites= */ false,
         Optional.of(timetable),
+        Optional.empty(),
         Optional.empty());
   }
 
@@ -82,7 +101,10 @@ public final class FromDocument {
       return written;
     }
     written.put("system", from.system());
-    written.put("collection", from.collection());
+    from.places()
+        .ifPresentOrElse(
+            places -> written.put(PlacesDocument.PLACES, PlacesDocument.write(places)),
+            () -> written.put("collection", from.collection()));
     written.put("event", from.events());
     from.every().ifPresent(every -> written.put(EVERY, every.toString()));
     if (from.ownWrites()) {

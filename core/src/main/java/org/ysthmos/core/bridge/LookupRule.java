@@ -16,6 +16,7 @@ import org.ysthmos.core.rule.ValueRule;
  * @param collection the collection; among tasks the bridge that makes them
  * @param origin where it is looked for
  * @param by the key fields of the collection and where their values come from
+ * @param here whether it is the place that the event came from, of a bridge that hears several
  * @param waits how long an event waits, from when it was received, for what is not there yet
  */
 public record LookupRule(
@@ -23,6 +24,7 @@ public record LookupRule(
     String system,
     String collection,
     Origin origin,
+    boolean here,
     SequencedMap<String, ValueRule> by,
     Optional<Duration> waits,
     NoneFound none,
@@ -68,6 +70,14 @@ public record LookupRule(
    */
   public record Several(Optional<Pointer> firstBy, boolean descending) {
     public static final Several FAIL = new Several(Optional.empty(), false);
+  }
+
+  /** The same where the place is that which an event came from. */
+  LookupRule at(BridgeDefinition.From place) {
+    return here
+        ? new LookupRule(
+            name, place.system(), place.collection(), origin, here, by, waits, none, several)
+        : this;
   }
 
   public LookupRule {

@@ -67,12 +67,19 @@ public record TwoWay(Place left, Place right, Optional<Check> check, List<Field>
 
     public BridgeDefinition.From from() {
       return new BridgeDefinition.From(
-          system, collection, events, every, false, Optional.empty(), Optional.empty());
+          system,
+          collection,
+          events,
+          every,
+          false,
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty());
     }
 
     BridgeDefinition.To to() {
       return new BridgeDefinition.To(
-          system, collection, BridgeDefinition.IfGone.ASK, Optional.empty());
+          system, collection, BridgeDefinition.IfGone.ASK, Optional.empty(), Optional.empty());
     }
   }
 

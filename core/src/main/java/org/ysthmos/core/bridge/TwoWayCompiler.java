@@ -69,7 +69,8 @@ final class TwoWayCompiler {
   }
 
   private BridgeScope scope(CollectionShape shape) {
-    return new BridgeScope(definition, whole(shape), catalog, Set.of(), Set.of(), compiler.uses());
+    return new BridgeScope(
+        definition, whole(shape), catalog, Set.of(), Set.of(), compiler.uses(), Optional.empty());
   }
 
   /** The shape of a record that is read whole, each field under its address. */
@@ -134,7 +135,13 @@ final class TwoWayCompiler {
     // What it names is taken down with the condition itself.
     BridgeScope ofEvents =
         new BridgeScope(
-            definition, shapes.of(side), catalog, Set.of(), Set.of(), new UseRecorder(catalog));
+            definition,
+            shapes.of(side),
+            catalog,
+            Set.of(),
+            Set.of(),
+            new UseRecorder(catalog),
+            Optional.empty());
     try {
       return Optional.of(CompiledCondition.compile(rule.place(side).when(), ofEvents));
     } catch (Misfit notAllComesWithIt) {

@@ -69,7 +69,7 @@ final class AnchorGone {
         new PlannedDelivery(
             key.effect((removes ? "remove:" : "change:") + tasks.eventId()),
             to.system(),
-            to.collection(),
+            pair.stands().filter(stands -> to.place().isPresent()).orElse(to.collection()),
             Optional.of(target),
             fields,
             Optional.empty(),

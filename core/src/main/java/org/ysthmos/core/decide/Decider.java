@@ -35,6 +35,8 @@ public final class Decider {
   public static final String OWN_WRITING =
       "it tells of what was written there from here, and of nothing else";
 
+  private static final String ELSEWHERE = "the place that it came from is none of the bridge's now";
+
   /** The kind of the event that a record is gone. */
   private static final String REMOVED = "removed";
 
@@ -61,14 +63,21 @@ public final class Decider {
     this.tasks = new TaskComparison(bridge, event, world, notes);
   }
 
+  /**
+   * @param bridge seen from anywhere: it decides as it looks from where the event came
+   */
   public static Decision decide(BridgeVersion bridge, Event event, World world, Mode mode) {
-    return new Decider(bridge, event, world, mode, Optional.empty()).decide();
+    return new Decider(seen(bridge, event), event, world, mode, Optional.empty()).decide();
+  }
+
+  private static BridgeVersion seen(BridgeVersion bridge, Event event) {
+    return bridge.seenFrom(event.system(), event.collection());
   }
 
   /** The same with another anchor day, to see what would become of the tasks of a set. */
   public static Decision decide(
       BridgeVersion bridge, Event event, World world, Mode mode, Anchor instead) {
-    return new Decider(bridge, event, world, mode, Optional.of(instead)).decide();
+    return new Decider(seen(bridge, event), event, world, mode, Optional.of(instead)).decide();
   }
 
   private Computed namedValue(int place, Reading current) {
@@ -82,6 +91,9 @@ public final class Decider {
   private Decision decide() {
     if (bridge.between().isPresent()) {
       return bothWays();
+    }
+    if (bridge.leftPlace(event.system(), event.collection())) {
+      return passedBy(ELSEWHERE);
     }
     Optional<String> missed = TimeSource.missed(event);
     if (missed.isPresent()) {

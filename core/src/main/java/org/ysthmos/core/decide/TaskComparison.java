@@ -196,7 +196,7 @@ final class TaskComparison {
         new PlannedDelivery(
             effect,
             at.to().system(),
-            at.to().collection(),
+            collection(at, target.flatMap(id -> pair)),
             target,
             wanted,
             Optional.empty(),
@@ -204,5 +204,17 @@ final class TaskComparison {
             Optional.empty(),
             false);
     return new TaskDecision(member, verdict, key, fields, Optional.of(delivery), "", target, false);
+  }
+
+  /**
+   * A task is changed where it was made: a table may have come to name another place for what is
+   * made from now on.
+   */
+  private static String collection(At at, Optional<World.PairState> made) {
+    return Optional.of(at.to())
+        .filter(to -> to.place().isPresent())
+        .flatMap(to -> made)
+        .flatMap(World.PairState::stands)
+        .orElse(at.to().collection());
   }
 }

@@ -212,11 +212,22 @@ public interface World extends Reading.Surroundings {
    *     so that nothing of it may be written over them
    * @param stays why its task is not made or changed any more, if it is not
    * @param anew how many of its tasks were removed by others and given up
+   * @param stands the id of the collection in which its task stands; empty where that is not known
    */
   record PairState(
-      Optional<String> target, Map<String, Value> agreed, boolean later, Stays stays, int anew) {
+      Optional<String> target,
+      Map<String, Value> agreed,
+      boolean later,
+      Stays stays,
+      int anew,
+      Optional<String> stands) {
     public PairState(Optional<String> target, Map<String, Value> agreed) {
       this(target, agreed, false, Stays.NO, 0);
+    }
+
+    public PairState(
+        Optional<String> target, Map<String, Value> agreed, boolean later, Stays stays, int anew) {
+      this(target, agreed, later, stays, anew, Optional.empty());
     }
 
     /** What tells the effect of making its task from making it before. */

@@ -161,6 +161,45 @@ public final class DocumentNode {
     return new DocumentException(List.of(new DocumentProblem(path, line, column, message)));
   }
 
+  /** The same with a value in place of a slot, such as {@code {place}}, in each of its texts. */
+  public DocumentNode filled(String slot, String value) {
+    return new DocumentNode(filled(node, "{" + slot + "}", value), path);
+  }
+
+  private static Node filled(Node node, String slot, String value) {
+    return switch (node) {
+      case ScalarNode scalar when scalar.getValue().contains(slot) ->
+          new ScalarNode(
+              scalar.getTag(),
+              true,
+              scalar.getValue().replace(slot, value),
+              scalar.getScalarStyle(),
+              scalar.getStartMark(),
+              scalar.getEndMark());
+      case SequenceNode sequence ->
+          new SequenceNode(
+              sequence.getTag(),
+              true,
+              sequence.getValue().stream().map(item -> filled(item, slot, value)).toList(),
+              sequence.getFlowStyle(),
+              sequence.getStartMark(),
+              sequence.getEndMark());
+      case MappingNode mapping ->
+          new MappingNode(
+              mapping.getTag(),
+              true,
+              mapping.getValue().stream()
+                  .map(
+                      one ->
+                          new NodeTuple(one.getKeyNode(), filled(one.getValueNode(), slot, value)))
+                  .toList(),
+              mapping.getFlowStyle(),
+              mapping.getStartMark(),
+              mapping.getEndMark());
+      default -> node;
+    };
+  }
+
   public DocumentProblem problem(String message) {
     int line = node.getStartMark().map(m -> m.getLine() + 1).orElse(0);
     int column = node.getStartMark().map(m -> m.getColumn() + 1).orElse(0);

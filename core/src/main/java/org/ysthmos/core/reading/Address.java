@@ -8,7 +8,8 @@ import org.ysthmos.core.json.Pointer;
  * Where a source value stands: in what came with the event ({@code /submission}), in a lookup's
  * result ({@code report/place}), in the event's own attributes ({@code event/time}), among the
  * values a bridge names ({@code values/fault}), in the item in hand of a list ({@code item/name}),
- * among the days of a task set ({@code set/day}), or in the task that was made ({@code made/id}).
+ * among the days of a task set ({@code set/day}), in the task that was made ({@code made/id}), or
+ * in what is said of the place that the event came from ({@code place/id}).
  *
  * @param root empty for the event's data, one of the {@link #RESERVED} words, else a lookup's name
  * @param pointer the place within
@@ -29,6 +30,12 @@ public record Address(String root, Pointer pointer) {
 
   /** The root of the task that was made of the event, for what comes then. */
   public static final String MADE = "made";
+
+  /**
+   * The root of the place that an event came from, where a bridge hears several; elsewhere a lookup
+   * may be called so.
+   */
+  public static final String PLACE = "place";
 
   /** Roots with a meaning of their own; no lookup may be called so. */
   public static final List<String> RESERVED = List.of(EVENT, VALUES, ITEM, SET, MADE);

@@ -7,6 +7,7 @@ import org.ysthmos.core.value.Choice;
 import org.ysthmos.core.value.Computed;
 import org.ysthmos.core.value.Moment;
 import org.ysthmos.core.value.Text;
+import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -36,6 +37,7 @@ public record BoundField(
         case OfAttribute a -> throw new IllegalStateException("no record stands at " + a);
         case OfNamed n -> throw new IllegalStateException("no record stands at " + n);
         case OfItemValue i -> throw new IllegalStateException("no record stands at " + i);
+        case OfPlace p -> throw new IllegalStateException("no record stands at " + p);
         case OfMade m -> throw new IllegalStateException("no record stands at " + m);
         case OfSet s -> throw new IllegalStateException("no record stands at " + s);
       };
@@ -119,6 +121,14 @@ public record BoundField(
     @Override
     public Computed read(Reading reading) {
       return link ? reading.made().link() : reading.made().id();
+    }
+  }
+
+  /** What is said of the place that the event came from; the same for all its events. */
+  public record OfPlace(Value value) implements Reader {
+    @Override
+    public Computed read(Reading reading) {
+      return value;
     }
   }
 

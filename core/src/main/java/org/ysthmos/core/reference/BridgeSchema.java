@@ -14,6 +14,7 @@ import static org.ysthmos.core.reference.SchemaParts.words;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.CeilingDocument;
 import org.ysthmos.core.bridge.LookupRule;
@@ -183,11 +184,18 @@ public final class BridgeSchema {
                         .and("catch-up", words(CatchUp.class))
                         .required("event")
                         .node(),
+                    group("system", text())
+                        .and("places", places())
+                        .and("event", ref("texts"))
+                        .and("every", text())
+                        .and("own-writes", flag())
+                        .required("system", "places", "event")
+                        .node(),
                     group("times", times())
                         .and("catch-up", words(CatchUp.class))
                         .required("times")
                         .node()))
-            .and("to", to(place().and("if-gone", words(BridgeDefinition.IfGone.class))))
+            .and("to", to(target().and("if-gone", words(BridgeDefinition.IfGone.class))))
             .and("lookups", named(lookup(), true))
             .and("values", named(ref("rule"), true))
             .and("when", ref("condition"))
@@ -210,6 +218,30 @@ public final class BridgeSchema {
     return group("system", text()).and("collection", text()).required("system", "collection");
   }
 
+  /** Several places of a system, by what they are named. */
+  private static ObjectNode places() {
+    ObjectNode places =
+        group("of", text())
+            .and("named", ref("texts"))
+            .and("all", ref("texts"))
+            .and("table", text())
+            .and("column", text())
+            .and("left-out", ref("texts"))
+            .node();
+    ArrayNode ways = places.putArray("oneOf");
+    List.of("named", "all", "table").forEach(way -> ways.addObject().putArray("required").add(way));
+    return places;
+  }
+
+  /** A place that is written to, or the column of a table that names it. */
+  private static Group target() {
+    return group("system", text())
+        .and(
+            "collection",
+            oneOf(text(), group("of", text()).and("take", text()).required("take").node()))
+        .required("system", "collection");
+  }
+
   /**
    * A place, perhaps with a record that is changed there, or the record that the event came from.
    */
@@ -219,7 +251,7 @@ public final class BridgeSchema {
   }
 
   private static ObjectNode effect() {
-    return group("to", to(place()))
+    return group("to", to(target()))
         .and("when", ref("condition"))
         .and("match", arrayOf(ref("address")).put("minItems", 1))
         .and("fields", ref("fields"))

@@ -137,6 +137,11 @@ public final class TableCsv {
     return new DocumentException(List.of(problem(line, column, message)));
   }
 
+  /** One line, ended by CR LF as the RFC says. */
+  public static String line(List<String> cells) {
+    return RFC_4180.format(cells.toArray()) + "\r\n";
+  }
+
   /** All rows, lines ended by CR LF as the RFC says; reading it again gives the same table. */
   public static String write(ReferenceTable table) {
     StringBuilder csv = new StringBuilder();

@@ -161,11 +161,7 @@ public record PinnedExample(
    * @param world gives tables and calendars
    */
   public Decision decide(BridgeVersion bridge, World world) {
-    return Decider.decide(
-        bridge.seenFrom(event.system(), event.collection()),
-        event,
-        answersOfThen(world),
-        Mode.PLAIN);
+    return Decider.decide(bridge, event, answersOfThen(world), Mode.PLAIN);
   }
 
   /** The world of the example: what its lookups found then, and all else as it is now. */

@@ -7,18 +7,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeCompiler;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.Catalog;
-import org.ysthmos.core.calendar.WorkingCalendar;
+import org.ysthmos.core.bridge.CatalogOver;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
-import org.ysthmos.core.table.TableDefinition;
 import org.ysthmos.core.value.ValueType;
 
 /**
@@ -149,11 +147,17 @@ public final class DraftCompiler {
   }
 
   /** A catalog in which no field is required, and some hold another type. */
-  private record Lenient(Catalog catalog, Map<String, ValueType> types) implements Catalog {
+  private static final class Lenient extends CatalogOver {
+    private final Map<String, ValueType> types;
+
+    Lenient(Catalog catalog, Map<String, ValueType> types) {
+      super(catalog);
+      this.types = types;
+    }
+
     @Override
     public Optional<CollectionShape> collection(String system, String collection) {
-      return catalog
-          .collection(system, collection)
+      return super.collection(system, collection)
           .map(
               shape ->
                   new CollectionShape(
@@ -173,26 +177,6 @@ public final class DraftCompiler {
       return type == null
           ? field.withRequired(false)
           : FieldShape.of(field.key(), field.name(), type);
-    }
-
-    @Override
-    public Optional<TableDefinition> table(String id) {
-      return catalog.table(id);
-    }
-
-    @Override
-    public Optional<WorkingCalendar> calendar(String id) {
-      return catalog.calendar(id);
-    }
-
-    @Override
-    public Set<String> tables() {
-      return catalog.tables();
-    }
-
-    @Override
-    public Set<String> calendars() {
-      return catalog.calendars();
     }
   }
 }

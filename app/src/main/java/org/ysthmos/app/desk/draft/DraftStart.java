@@ -6,17 +6,22 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.BridgeWriter;
+import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.bridge.FromDocument;
+import org.ysthmos.core.bridge.PlaceList;
 import org.ysthmos.core.bridge.TimeSource;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.document.DocumentNode;
+import org.ysthmos.core.event.Event;
 import org.ysthmos.core.recurrence.Timetable;
 
 /**
  * Where a draft takes its events from, as far as it says so; of two places that are kept alike, the
  * left one.
  *
+ * @param others the further collections of a draft that hears several places
  * @param kinds the kinds of event; empty while none is said
  * @param times when it begins by itself, where it begins with times and says when
  * @param rows the whole document, where each of its records comes round by itself
@@ -24,36 +29,57 @@ import org.ysthmos.core.recurrence.Timetable;
 public record DraftStart(
     String system,
     String collection,
+    List<String> others,
     List<String> kinds,
     Optional<Timetable> times,
     Optional<String> rows) {
 
   public DraftStart {
+    others = List.copyOf(others);
     kinds = List.copyOf(kinds);
+  }
+
+  /** All collections that it hears. */
+  public List<String> collections() {
+    List<String> all = new ArrayList<>(List.of(collection));
+    all.addAll(others);
+    return all;
+  }
+
+  /** Whether an event is of one of its collections. */
+  public boolean hears(Event event) {
+    return event.system().equals(system) && collections().contains(event.collection());
   }
 
   public static DraftStart of(BridgeDefinition.From from) {
     return new DraftStart(
-        from.system(), from.collection(), from.events(), from.times(), Optional.empty());
+        from.system(), from.collection(), List.of(), from.events(), from.times(), Optional.empty());
   }
 
   /** The same of a whole version. */
-  public static DraftStart of(BridgeDefinition bridge) {
+  public static DraftStart of(BridgeVersion version) {
+    BridgeDefinition bridge = version.definition();
     DraftStart start = of(bridge.from());
+    List<String> heard = version.heard();
     return new DraftStart(
         start.system(),
-        start.collection(),
+        heard.getFirst(),
+        heard.subList(1, heard.size()),
         start.kinds(),
         start.times(),
         bridge.from().chores().map(chores -> BridgeWriter.write(bridge)));
   }
 
-  public static DraftStart of(ObjectNode draft) {
+  /**
+   * @param catalog knows the tables in which places can stand
+   */
+  public static DraftStart of(ObjectNode draft, Catalog catalog) {
     JsonNode from = draft.has("between") ? draft.at("/between/left") : draft.path("from");
     if (from.has("times")) {
       return new DraftStart(
           TimeSource.SYSTEM,
           draft.path("bridge").asText(),
+          List.of(),
           List.of(TimeSource.DUE),
           timetable(from),
           Optional.empty());
@@ -65,12 +91,23 @@ public record DraftStart(
     } else if (!event.asText().isBlank()) {
       kinds.add(event.asText());
     }
+    List<String> heard = from.has("places") ? places(from, catalog) : List.of();
     return new DraftStart(
         from.path("system").asText(),
-        from.path("collection").asText(),
+        heard.isEmpty() ? from.path("collection").asText() : heard.getFirst(),
+        heard.isEmpty() ? List.of() : heard.subList(1, heard.size()),
         kinds,
         Optional.empty(),
         from.has("chores") ? Optional.of(draft.toString()) : Optional.empty());
+  }
+
+  /** None while it cannot be said which; what is wrong with it is told with the rest. */
+  private static List<String> places(JsonNode from, Catalog catalog) {
+    try {
+      return PlaceList.collections(DocumentNode.parse(from.toString()), catalog);
+    } catch (DocumentException notYet) {
+      return List.of();
+    }
   }
 
   /** Empty while it cannot be read; what is wrong with it is told with the rest of the draft. */

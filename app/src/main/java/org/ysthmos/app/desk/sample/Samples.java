@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -85,7 +86,7 @@ public class Samples {
     List<Sample> samples = new ArrayList<>();
     for (SampleRow row : added.of(bridge)) {
       Event event = event(row);
-      if (event.system().equals(start.system()) && event.collection().equals(start.collection())) {
+      if (start.hears(event)) {
         samples.add(new Sample(row.id(), Sample.Origin.ADDED, event));
       }
     }
@@ -93,8 +94,7 @@ public class Samples {
       return new Found(limited(samples, most), "");
     }
     start.times().ifPresent(times -> samples.addAll(toCome(bridge, times)));
-    List<EventMapper.EventRow> received =
-        events.newestOf(start.system(), start.collection(), start.kinds(), most);
+    List<EventMapper.EventRow> received = received(start, most);
     Set<String> records = new HashSet<>();
     for (EventMapper.EventRow row : received) {
       ReceivedEvents.readable(row)
@@ -117,6 +117,20 @@ public class Samples {
     }
     start.rows().ifPresent(document -> samples.addAll(0, rowsToCome(document, samples)));
     return new Found(limited(samples, most), problem);
+  }
+
+  /** The newest that were received, of several places the newest of each, the newest first. */
+  private List<EventMapper.EventRow> received(DraftStart start, int most) {
+    if (start.others().isEmpty()) {
+      return events.newestOf(start.system(), start.collection(), start.kinds(), most);
+    }
+    int ofEach = Math.max(1, most / (start.others().size() + 1));
+    List<EventMapper.EventRow> all = new ArrayList<>();
+    for (String collection : start.collections()) {
+      all.addAll(events.newestOf(start.system(), collection, start.kinds(), ofEach));
+    }
+    all.sort(Comparator.comparingLong(EventMapper.EventRow::seq).reversed());
+    return limited(all, most);
   }
 
   /** The next times of rows that are among the samples; none while the draft cannot be used. */
@@ -156,8 +170,8 @@ public class Samples {
                     "That event is not among the samples any more; choose another."));
   }
 
-  private static List<Sample> limited(List<Sample> samples, int most) {
-    return samples.size() <= most ? samples : samples.subList(0, most);
+  private static <T> List<T> limited(List<T> all, int most) {
+    return all.size() <= most ? all : all.subList(0, most);
   }
 
   /**

@@ -131,7 +131,7 @@ class DeskTrial {
     Samples.Found found =
         draft.has("between")
             ? new Samples.Found(List.of(), "")
-            : samples.of(id, DraftStart.of(draft), IN_STRIP);
+            : samples.of(id, DraftStart.of(draft, catalog), IN_STRIP);
     List<Sample> all = found.samples();
     int inView = place(all, wanted);
     Optional<BridgeVersion> bridge = compiled.version();

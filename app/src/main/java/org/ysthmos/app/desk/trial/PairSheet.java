@@ -161,8 +161,7 @@ class PairSheet {
 
   private Decision decide(BridgeVersion version, Side side, String record) {
     Event look = event(version, side, record);
-    return Decider.decide(
-        version.seenFrom(look.system(), look.collection()), look, world, Mode.PLAIN);
+    return Decider.decide(version, look, world, Mode.PLAIN);
   }
 
   private Event event(BridgeVersion version, Side side, String record) {

@@ -109,7 +109,7 @@ class ProofSheet {
     if (draft.between().isPresent()) {
       return pairs.compute(id, draft, live);
     }
-    List<Sample> all = samples.of(id, DraftStart.of(draft.definition()), Samples.MOST).samples();
+    List<Sample> all = samples.of(id, DraftStart.of(draft), Samples.MOST).samples();
     long start = System.nanoTime();
     List<FieldShape> fields =
         draft.plan().allFields().stream().map(CompiledField::target).distinct().toList();

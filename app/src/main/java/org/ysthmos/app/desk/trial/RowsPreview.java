@@ -77,7 +77,8 @@ class RowsPreview {
       return new RowsView(
           problem.orElse("The rest of the draft cannot be used yet"), List.of(), 0, 0);
     }
-    Samples.Found found = samples.of(id, DraftStart.of(DraftJson.parse(json)), Samples.MOST);
+    Samples.Found found =
+        samples.of(id, DraftStart.of(DraftJson.parse(json), catalog), Samples.MOST);
     List<RowPreview> rows =
         times.of(draft.get(), found.samples().stream().map(Sample::event).toList(), 1).stream()
             .map(row -> row(draft.get(), row))

@@ -59,7 +59,8 @@ class Suggestions {
     if (bridge.isEmpty()) {
       return List.of();
     }
-    List<Sample> found = samples.of(id, DraftStart.of(draft), DeskTrial.IN_STRIP).samples();
+    List<Sample> found =
+        samples.of(id, DraftStart.of(draft, catalog), DeskTrial.IN_STRIP).samples();
     List<SourceField> sources =
         SourceColumns.of(bridge.get(), found, trial.decide(bridge.get(), found)).stream()
             .flatMap(group -> group.fields().stream())

@@ -157,7 +157,7 @@ class TrialController {
   /** Adds samples out of a text: JSON, a JSON array, NDJSON; CloudEvents or bodies as they come. */
   @PostMapping("/samples")
   AddedSamples addSamples(@PathVariable String id, @RequestBody SampleWish wish) {
-    DraftStart start = DraftStart.of(DraftJson.parse(wish.document()));
+    DraftStart start = DraftStart.of(DraftJson.parse(wish.document()), catalog);
     return new AddedSamples(samples.add(id, start, wish.text()));
   }
 
@@ -176,11 +176,9 @@ class TrialController {
         version.between().isPresent()
             ? pairs.eventOf(version, wish.sample())
             : samples
-                .find(id, DraftStart.of(DraftJson.parse(wish.document())), wish.sample())
+                .find(id, DraftStart.of(DraftJson.parse(wish.document()), catalog), wish.sample())
                 .event();
-    Decision seen =
-        Decider.decide(
-            version.seenFrom(event.system(), event.collection()), event, world, Mode.PLAIN);
+    Decision seen = Decider.decide(version, event, world, Mode.PLAIN);
     String name = wish.name().isBlank() ? event.record() : wish.name().strip();
     examples.add(id, List.of(PinnedExample.pin(name, event, seen, version, world)));
   }

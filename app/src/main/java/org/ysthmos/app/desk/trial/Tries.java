@@ -93,7 +93,7 @@ class Tries {
           "Nothing to take back",
           "The draft changes a record that is there, which no try could take back.");
     }
-    Sample sample = samples.find(bridge, DraftStart.of(DraftJson.parse(json)), sampleId);
+    Sample sample = samples.find(bridge, DraftStart.of(DraftJson.parse(json), catalog), sampleId);
     Instant now = clock.instant();
     String trace = Ids.at(now);
     String alone = "try-" + trace;

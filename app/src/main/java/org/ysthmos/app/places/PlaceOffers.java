@@ -1,0 +1,106 @@
+package org.ysthmos.app.places;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedMap;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.system.ManyPlaces;
+import org.ysthmos.adapters.system.SystemDescription;
+import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.system.Directories;
+import org.ysthmos.app.system.Systems;
+import org.ysthmos.core.bridge.BridgeDefinition;
+import org.ysthmos.core.bridge.BridgeVersion;
+import org.ysthmos.core.bridge.Place;
+import org.ysthmos.core.bridge.Places;
+
+/** Which places there are in a system that a bridge does not hear, and nobody left out. */
+@Component
+public class PlaceOffers {
+
+  /**
+   * Places that wait to be taken by a bridge or left out.
+   *
+   * @param names what people call them, in the order of their system
+   */
+  public record Waiting(String bridge, String name, String systemName, List<String> names) {}
+
+  private final Bridges bridges;
+  private final Systems systems;
+  private final Directories directories;
+
+  PlaceOffers(Bridges bridges, Systems systems, Directories directories) {
+    this.bridges = bridges;
+    this.systems = systems;
+    this.directories = directories;
+  }
+
+  /** The places of its system that a bridge can name, by id, with what people call them. */
+  SequencedMap<String, String> known(BridgeDefinition.From from, Optional<String> of) {
+    Optional<SystemDescription> system =
+        systems.find(from.system()).map(Systems.Connected::description);
+    SequencedMap<String, String> known = new LinkedHashMap<>();
+    if (system.isEmpty()) {
+      return known;
+    }
+    if (of.isPresent()) {
+      Optional<ManyPlaces> many = Optional.ofNullable(system.get().many().get(of.get()));
+      many.ifPresent(one -> known.putAll(directories.names(from.system(), one.directory())));
+      return known;
+    }
+    system
+        .get()
+        .collections()
+        .forEach(
+            (id, collection) -> {
+              if (collection.kinds().containsAll(from.events())) {
+                known.put(id, collection.shape().name());
+              }
+            });
+    return known;
+  }
+
+  /** What is offered to a bridge that hears several places, by id. */
+  SequencedMap<String, String> offered(BridgeVersion bridge) {
+    Places places = bridge.definition().from().places().orElseThrow();
+    SequencedMap<String, String> offered = new LinkedHashMap<>();
+    if (!places.offers()) {
+      return offered;
+    }
+    offered.putAll(known(bridge.definition().from(), places.of()));
+    heard(bridge).forEach(offered::remove);
+    places.leftOut().forEach(offered::remove);
+    return offered;
+  }
+
+  /** The ids of the places that a bridge hears. */
+  static Set<String> heard(BridgeVersion bridge) {
+    return bridge.places().values().stream()
+        .flatMap(view -> view.place().stream())
+        .map(Place::id)
+        .collect(Collectors.toSet());
+  }
+
+  /** What is offered to any live bridge. */
+  public List<Waiting> waiting() {
+    List<Waiting> waiting = new ArrayList<>();
+    for (Bridges.Live live : bridges.live()) {
+      BridgeVersion bridge = live.version();
+      Map<String, String> offered = bridge.places().isEmpty() ? Map.of() : offered(bridge);
+      if (!offered.isEmpty()) {
+        waiting.add(
+            new Waiting(
+                bridge.definition().id(),
+                bridge.definition().name(),
+                bridge.source().systemName(),
+                List.copyOf(offered.values())));
+      }
+    }
+    return waiting;
+  }
+}
