@@ -313,10 +313,16 @@ abstract class AppTestBase extends StandInTestBase {
   /** Sends a webhook as the desk would, with any part of it changed. */
   static HttpResponse<String> hook(String id, String body, Instant sent, String secret)
       throws Exception {
+    return hook("visitor-desk/hazard-reports", id, body, sent, secret);
+  }
+
+  /** The same of another collection. */
+  static HttpResponse<String> hook(
+      String collection, String id, String body, Instant sent, String secret) throws Exception {
     String timestamp = Long.toString(sent.getEpochSecond());
     return send(
         "POST",
-        app("/hooks/visitor-desk/hazard-reports"),
+        app("/hooks/" + collection),
         body,
         Map.of(
             "webhook-id", id,

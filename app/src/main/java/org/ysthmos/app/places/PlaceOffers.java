@@ -28,7 +28,7 @@ public class PlaceOffers {
    *
    * @param names what people call them, in the order of their system
    */
-  public record Waiting(String bridge, String name, String systemName, List<String> names) {}
+  public record OfferedPlaces(String bridge, String name, String systemName, List<String> names) {}
 
   private final Bridges bridges;
   private final Systems systems;
@@ -87,14 +87,14 @@ public class PlaceOffers {
   }
 
   /** What is offered to any live bridge. */
-  public List<Waiting> waiting() {
-    List<Waiting> waiting = new ArrayList<>();
+  public List<OfferedPlaces> waiting() {
+    List<OfferedPlaces> waiting = new ArrayList<>();
     for (Bridges.Live live : bridges.live()) {
       BridgeVersion bridge = live.version();
       Map<String, String> offered = bridge.places().isEmpty() ? Map.of() : offered(bridge);
       if (!offered.isEmpty()) {
         waiting.add(
-            new Waiting(
+            new OfferedPlaces(
                 bridge.definition().id(),
                 bridge.definition().name(),
                 bridge.source().systemName(),

@@ -25,6 +25,7 @@ import org.ysthmos.app.incident.IncidentKeeper;
 import org.ysthmos.app.incident.IncidentViews;
 import org.ysthmos.app.incident.IncidentViews.IncidentLine;
 import org.ysthmos.app.live.LiveFeed;
+import org.ysthmos.app.places.PlaceOffers;
 import org.ysthmos.app.reference.EndingCalendars;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.store.DiskRoom;
@@ -68,6 +69,7 @@ class WatchController {
    * @param unreadable the systems whose documents cannot be read any more
    * @param broken the bridges that cannot be used any more
    * @param calendars those whose days off run out
+   * @param places places that wait to be taken by bridges which hear several, or left out
    * @param tests tests of bridges that are due, or failed the last time
    * @param bridges those that are live, but for those that were set up held and never ran
    * @param noRoom what is short on the disk; null if there is room
@@ -87,6 +89,7 @@ class WatchController {
       List<UnreadableLine> unreadable,
       List<BrokenLine> broken,
       List<EndingCalendars.EndingLine> calendars,
+      List<PlaceOffers.OfferedPlaces> places,
       List<TestPlans.Waiting> tests,
       List<BridgeLine> bridges,
       @Schema(nullable = true) @Nullable NoRoom noRoom,
@@ -169,6 +172,7 @@ class WatchController {
   private final Disagreements disagreements;
   private final LastChecks checks;
   private final EndingCalendars calendars;
+  private final PlaceOffers places;
   private final TestPlans tests;
   private final FailureMapper failures;
   private final TraceMapper traces;
@@ -189,6 +193,7 @@ class WatchController {
       Disagreements disagreements,
       LastChecks checks,
       EndingCalendars calendars,
+      PlaceOffers places,
       TestPlans tests,
       FailureMapper failures,
       TraceMapper traces,
@@ -207,6 +212,7 @@ class WatchController {
     this.disagreements = disagreements;
     this.checks = checks;
     this.calendars = calendars;
+    this.places = places;
     this.tests = tests;
     this.failures = failures;
     this.traces = traces;
@@ -255,6 +261,7 @@ class WatchController {
         unreadable(),
         broken(backlog),
         calendars.lines(),
+        places.waiting(),
         tests.waiting(),
         lines,
         room.shortage().map(one -> new NoRoom(one.since(), one.sentence())).orElse(null),

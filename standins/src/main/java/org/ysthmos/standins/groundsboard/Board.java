@@ -1,7 +1,6 @@
 package org.ysthmos.standins.groundsboard;
 
 import java.util.List;
-import java.util.Optional;
 
 /** A board, its lanes in order, and the people who can be given its tasks. */
 record Board(String id, String name, List<Lane> lanes) {
@@ -45,13 +44,13 @@ record Board(String id, String name, List<Lane> lanes) {
                   new Lane("wanted", "Wanted"),
                   new Lane("doing", "Doing"),
                   new Lane("finished", "Finished"))),
-          yard("yard-north", "North yard"),
-          yard("yard-south", "South yard"),
-          yard("beds-east", "East beds"),
-          yard("beds-west", "West beds"));
+          plain("yard-north", "North yard"),
+          plain("yard-south", "South yard"),
+          plain("beds-east", "East beds"),
+          plain("beds-west", "West beds"));
 
-  /** A board on which nobody works, to practise on. */
-  private static Board yard(String id, String name) {
+  /** A board with two lanes, such as one to practise on. */
+  static Board plain(String id, String name) {
     return new Board(id, name, List.of(new Lane("to-do", "To do"), new Lane("done", "Done")));
   }
 
@@ -76,10 +75,6 @@ record Board(String id, String name, List<Lane> lanes) {
           new Member("bu-32", "Ebo Larkin"),
           new Member("bu-41", "Hugo Duarte"),
           new Member("bu-42", "Sara Imanov"));
-
-  static Optional<Board> find(String id) {
-    return ALL.stream().filter(board -> board.id().equals(id)).findFirst();
-  }
 
   boolean hasLane(String lane) {
     return lanes.stream().anyMatch(l -> l.id().equals(lane));

@@ -33,6 +33,7 @@ public final class GroundsBoard implements StandIn {
   private static final int FIRST_NUMBER = 77101;
   private static final int PAGE = 50;
 
+  private final BoardList boards;
   private final RecordLog tasks;
   private final RecordLog laneNames;
   private final RecordLog hooks;
@@ -49,6 +50,7 @@ public final class GroundsBoard implements StandIn {
    * @throws IOException if the port cannot be opened
    */
   public GroundsBoard(int port, String token, Path data, ControlledClock clock) throws IOException {
+    this.boards = new BoardList(data);
     this.tasks = new RecordLog(data.resolve("grounds-board.ndjson"));
     this.hooks = new RecordLog(data.resolve("grounds-board-hooks.ndjson"));
     this.laneNames = new RecordLog(data.resolve("grounds-board-lanes.ndjson"));
@@ -57,6 +59,7 @@ public final class GroundsBoard implements StandIn {
     this.sender = new HookSender(clock);
     Routes routes = new Routes();
     routes.open("GET", "/", request -> Reply.seeOther("/boards/paths-and-trees"));
+    routes.open("POST", "/boards", this::make);
     routes.open("GET", "/boards/{board}", this::page);
     routes.open("POST", "/boards/{board}/tasks/{id}/tick", this::tick);
     routes.open("POST", "/boards/{board}/tasks/{id}/lane", this::putInLane);
@@ -130,9 +133,9 @@ public final class GroundsBoard implements StandIn {
     return server.port();
   }
 
-  private static Board board(Request request) {
+  private Board board(Request request) {
     String id = request.slot("board");
-    return Board.find(id).orElseThrow(() -> new Refusal(404, "there is no board “" + id + "”"));
+    return boards.find(id).orElseThrow(() -> new Refusal(404, "there is no board “" + id + "”"));
   }
 
   private synchronized ObjectNode find(Request request) {
@@ -147,8 +150,14 @@ public final class GroundsBoard implements StandIn {
   }
 
   private Reply boards() {
-    List<Board> all = Board.ALL.stream().map(this::named).toList();
+    List<Board> all = boards.all().stream().map(this::named).toList();
     return Reply.json(200, JSON.createObjectNode().set("items", JSON.valueToTree(all)));
+  }
+
+  /** Somebody makes a board on the page. */
+  private Reply make(Request request) {
+    Board board = boards.make(request.form().getOrDefault("name", ""));
+    return Reply.seeOther("/boards/" + board.id());
   }
 
   /** A board with its lanes as they are called now. */
@@ -238,7 +247,7 @@ public final class GroundsBoard implements StandIn {
     ObjectNode task;
     synchronized (this) {
       task = find(request).deepCopy();
-      TaskRules.apply(Board.find(task.path("board").asText()).orElseThrow(), request.json(), task);
+      TaskRules.apply(boards.find(task.path("board").asText()).orElseThrow(), request.json(), task);
       keep(task);
     }
     announce(task, "task.changed");
@@ -304,7 +313,7 @@ public final class GroundsBoard implements StandIn {
       to = hooks.all();
     }
     String board = task.path("board").asText();
-    told.filter(any -> Board.find(board).filter(Board::tells).isPresent())
+    told.filter(any -> boards.find(board).filter(Board::tells).isPresent())
         .ifPresent(
             at ->
                 sender.send(

@@ -39,6 +39,10 @@ final class GroundsBoardPage {
           .append(StandInServer.escape(lane.name()))
           .append("\"> <button>Rename</button></form></details></section>");
     }
+    lanes
+        .append("<section><h2>Another board</h2><form method=\"post\" action=\"/boards\">")
+        .append("<input name=\"name\" aria-label=\"Name of the new board\"> ")
+        .append("<button>Make it</button></form></section>");
     return PAGE.formatted(StandInServer.escape(board.name()), lanes);
   }
 
