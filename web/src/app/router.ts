@@ -76,6 +76,13 @@ export const router = createRouter({
       meta: { title: 'Rehearsal' },
     },
     {
+      path: '/bridges/:id/places',
+      name: 'places',
+      component: () => import('@/features/places').then((m) => m.PlacesPage),
+      props: true,
+      meta: { title: 'Places' },
+    },
+    {
       path: '/bridges/:id/copies',
       name: 'copies',
       component: () => import('@/features/copies').then((m) => m.CopiesPage),

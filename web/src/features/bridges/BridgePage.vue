@@ -68,6 +68,12 @@ watch(
         >Its traces</RouterLink
       >
       <RouterLink
+        v-if="data.places"
+        class="btn"
+        :to="{ name: 'places', params: { id: data.bridge.id } }"
+        >Its places</RouterLink
+      >
+      <RouterLink
         v-if="data.bothWays"
         class="btn"
         :to="{ name: 'full-check', params: { id: data.bridge.id } }"
@@ -95,7 +101,9 @@ watch(
         <p v-if="data.times">{{ data.times }}</p>
         <template v-else>
           <p>
-            <b>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
+            <RouterLink v-if="data.places" :to="{ name: 'places', params: { id: data.bridge.id } }"
+              ><b>{{ data.sourceCollection }}</b></RouterLink
+            ><b v-else>{{ data.sourceCollection }}</b> of {{ data.bridge.source }}
           </p>
           <p class="mid">when one is {{ data.events.join(' or ') }}</p>
           <template v-if="data.chores.length">

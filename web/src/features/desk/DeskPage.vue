@@ -67,9 +67,18 @@ const name = computed(() => (typeof doc.value?.name === 'string' ? doc.value.nam
 const current = computed(() => trial.value?.samples[trial.value.inView])
 /** Where it leads; the place it starts at, where it changes the very record. */
 const end = computed(() => (isGroup(doc.value?.to) ? doc.value.to : start.value))
+/** Of several places the first, as the server finds them. */
+const startCollection = computed(() =>
+  'places' in start.value ? trial.value?.start.collection : start.value.collection,
+)
+const endCollection = computed(() =>
+  isGroup(end.value.collection) || 'places' in end.value
+    ? trial.value?.start.targetCollection
+    : end.value.collection,
+)
 const targetPlace = computed(() =>
   places.value?.targets.find(
-    (place) => place.system === end.value.system && place.collection === end.value.collection,
+    (place) => place.system === end.value.system && place.collection === endCollection.value,
   ),
 )
 const targetName = computed(
@@ -79,7 +88,7 @@ const targetName = computed(
 )
 const sourcePlace = computed(() =>
   places.value?.sources.find(
-    (place) => place.system === start.value.system && place.collection === start.value.collection,
+    (place) => place.system === start.value.system && place.collection === startCollection.value,
   ),
 )
 const goesTo = computed(() =>
@@ -93,7 +102,7 @@ const goesTo = computed(() =>
 // The event that was waited for comes into view; nothing that is typed is touched.
 onArrival(async (arrival) => {
   if (!waiting.value || arrival.system !== start.value.system) return
-  if (arrival.collection !== start.value.collection) return
+  if (arrival.collection !== startCollection.value && !trial.value?.start.places) return
   const known = new Set(trial.value?.samples.map((one) => one.id))
   await run(true)
   const fresh = trial.value?.samples.find((one) => !known.has(one.id) && one.origin === 'RECEIVED')

@@ -13,8 +13,12 @@ const props = defineProps<{
   places: LookupPlace[]
   bridges: { id: string; name: string }[]
   problems: { path: string; message: string }[]
+  /** The collection of the place that an event comes from, where the bridge hears several. */
+  here?: string
 }>()
 const emit = defineEmits<{ change: [lookups: Tree | undefined] }>()
+/** What stands for the place that the event came from. */
+const HERE = 'place'
 const open = ref('')
 
 const all = computed<[string, Group][]>(() =>
@@ -23,7 +27,10 @@ const all = computed<[string, Group][]>(() =>
     : [],
 )
 const placeOf = (lookup: Group) =>
-  props.places.find((place) => `${place.system}/${place.collection}` === lookup.in)
+  props.places.find(
+    (place) =>
+      `${place.system}/${place.collection}` === (lookup.in === HERE ? props.here : lookup.in),
+  )
 const choices = computed(() => [
   ...props.places.map((place) => ({
     key: `${place.system}/${place.collection}`,
@@ -148,7 +155,9 @@ const simple = (tree: Tree | undefined) => typeof tree === 'string'
           >{{
             isOfTasks(lookup)
               ? `that “${bridgeName(lookup)}” made`
-              : `of ${placeOf(lookup)?.systemName ?? ''}`
+              : lookup.in === HERE
+                ? 'of the place that it came from'
+                : `of ${placeOf(lookup)?.systemName ?? ''}`
           }}, by
           {{
             byOf(lookup)

@@ -55,13 +55,19 @@ async function readAgain() {
 const reasons = computed(() => reasonsOf(data.value?.rows ?? []))
 const differing = computed(() => (data.value?.rows ?? []).filter(differs).length)
 
+const place = ref('')
+/** The places that the events came from, where the draft hears several. */
+const places = computed(() =>
+  [...new Set((data.value?.rows ?? []).map((row) => row.place))].filter(Boolean).sort(),
+)
 const rows = computed(() => {
   const all = (data.value?.rows ?? []).filter(
     (row) =>
-      only.value === 'all' ||
-      (only.value === 'differs'
-        ? differs(row)
-        : row.cells.some((cell) => reasonOf(cell) === only.value)),
+      (!place.value || row.place === place.value) &&
+      (only.value === 'all' ||
+        (only.value === 'differs'
+          ? differs(row)
+          : row.cells.some((cell) => reasonOf(cell) === only.value))),
   )
   const by = sortBy.value
   return by < 0 ? all : [...all].sort((a, b) => a.cells[by]!.text.localeCompare(b.cells[by]!.text))
@@ -112,6 +118,13 @@ function exportCsv() {
           <option value="differs">other than the live version ({{ differing }})</option>
         </select></label
       >
+      <label v-if="places.length" class="mid"
+        >from
+        <select v-model="place" class="in">
+          <option value="">all {{ places.length }} places</option>
+          <option v-for="one in places" :key="one" :value="one">{{ one }}</option>
+        </select></label
+      >
       <button v-if="isOfPairs" class="btn" :disabled="loading" @click="readAgain">
         Read both sides again
       </button>
@@ -125,6 +138,7 @@ function exportCsv() {
         <thead>
           <tr>
             <th scope="col">{{ isOfPairs ? 'Pair' : 'Event' }}</th>
+            <th v-if="places.length" scope="col">Place</th>
             <th v-if="isOfPairs" scope="col"><span class="unseen">Example</span></th>
             <th scope="col">Verdict</th>
             <th v-for="(column, i) in data.columns" :key="column.key" scope="col">
@@ -142,6 +156,7 @@ function exportCsv() {
               <span v-else class="mono">{{ row.record }}</span>
               <span class="dim when">{{ dayAndTime(row.time, now, zone) }}</span>
             </td>
+            <td v-if="places.length">{{ row.place }}</td>
             <td v-if="isOfPairs">
               <button
                 class="pin"

@@ -19,6 +19,7 @@ import WholeDocument from './WholeDocument.vue'
 import type { ArrivingGroup, LanguageView, LookupPlace, PlaceView, TrialView } from './api'
 import { isGroup, isOpen, type Group, type Tree } from './tree'
 import { ChoresEditor } from '@/features/chores'
+import { PlacesEditor } from '@/features/places'
 import { TimesEditor } from '@/features/times'
 import { counted } from '@/shared/format/words'
 
@@ -75,6 +76,11 @@ watch(
 const match = computed(() => {
   const parts = props.doc.match
   return Array.isArray(parts) ? parts.map(String) : []
+})
+/** The kinds of event that it hears. */
+const kinds = computed(() => {
+  const said = isGroup(props.doc.from) ? props.doc.from.event : undefined
+  return Array.isArray(said) ? said.map(String) : said ? [String(said)] : []
 })
 /** What rules can start from: what arrives, and the values that the bridge names. */
 const sources = computed<ArrivingGroup[]>(() => {
@@ -158,12 +164,27 @@ function keptRows() {
       @change="setPart('from', $event)"
     />
     <ChoresEditor
-      v-if="source && isGroup(doc.from) && !('times' in doc.from) && !('between' in doc)"
+      v-if="
+        source &&
+        !trial.start.places &&
+        isGroup(doc.from) &&
+        !('times' in doc.from) &&
+        !('between' in doc)
+      "
       :id="id"
       :doc="doc"
       :record="source.record"
       :cells="cells"
       :calendars="language.calendars"
+      @change="emit('change', $event)"
+    />
+    <PlacesEditor
+      v-if="source && isGroup(doc.from) && !('chores' in doc.from) && !('between' in doc)"
+      :doc="doc"
+      :system="source.system"
+      :collection="trial.start.collection"
+      :kinds="kinds"
+      :target="trial.start.targetCollection"
       @change="emit('change', $event)"
     />
     <EveryEditor
@@ -197,6 +218,7 @@ function keptRows() {
       :arriving="trial.arriving"
       :places="places"
       :bridges="bridges"
+      :here="trial.start.places ? `${source?.system}/${trial.start.collection}` : undefined"
       :problems="trial.problems"
       @change="setPart('lookups', $event)"
     />

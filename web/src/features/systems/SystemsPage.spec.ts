@@ -13,6 +13,7 @@ session.now.value = new Date('2026-11-24T10:05:00Z')
 const collection = (id: string, problem = '') => ({
   id,
   name: id,
+  places: 0,
   can: ['is asked what changed', 'finds by id'],
   cannot: ['make a pledge', 'change one'],
   bridges: [{ id: 'b', name: 'Pledge follow-up' }],

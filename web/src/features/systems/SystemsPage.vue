@@ -157,7 +157,12 @@ function rate(system: SystemView): string {
         </thead>
         <tbody>
           <tr v-for="collection in system.collections" :key="collection.id">
-            <th scope="row">{{ collection.name }}</th>
+            <th scope="row">
+              {{ collection.name }}
+              <small v-if="collection.places" class="dim">{{
+                counted(collection.places, 'place')
+              }}</small>
+            </th>
             <td class="can">
               {{ collection.can.join(', ') }}
               <small v-if="collection.cannot.length" class="dim">

@@ -9,6 +9,7 @@ useSession().zone.value = 'Europe/Lisbon'
 const trace: TraceSummary = {
   id: 'abc',
   bridge: 'hazard-to-grounds',
+  place: '',
   bridgeName: 'Hazard report',
   version: 1,
   verdict: 'CREATE',

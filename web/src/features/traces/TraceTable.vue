@@ -91,7 +91,9 @@ function keyed(event: KeyboardEvent) {
             >a try from the desk<template v-if="trace.takenBackAt">, taken back</template></small
           >
         </td>
-        <td>{{ trace.bridgeName }}</td>
+        <td>
+          {{ trace.bridgeName }}<template v-if="trace.place">, {{ trace.place }}</template>
+        </td>
         <td class="mono id" :title="trace.record">{{ trace.record }}</td>
         <td class="mono id" :title="trace.target ?? ''">{{ trace.target || '–' }}</td>
         <td class="n">{{ trace.millis === null ? '–' : span(trace.millis * 1000) }}</td>

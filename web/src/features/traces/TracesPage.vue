@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { VERDICT_WORDS } from '@/shared/format/words'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import { SendAgainDialog, sendAgain, type Rules } from '@/features/resend'
@@ -21,6 +21,12 @@ function sent() {
   void load()
 }
 const bridges = ref<BridgeSummary[]>([])
+/** What people call the place that is asked for, as the traces themselves say. */
+const placeName = computed(
+  () =>
+    traces.value.find((trace) => trace.place)?.place ||
+    filter.value.place.slice(filter.value.place.indexOf(':') + 1),
+)
 const text = ref(filter.value.text)
 const days = ref<[string, string] | null>(
   filter.value.from ? [filter.value.from, filter.value.until || filter.value.from] : null,
@@ -62,11 +68,22 @@ onMounted(async () => {
         aria-label="Bridge"
         class="wide"
         :empty-values="[null]"
-        @update:model-value="(bridge: string) => set({ bridge })"
+        @update:model-value="(bridge: string) => set({ bridge, place: '' })"
       >
         <el-option value="" label="Every bridge" />
         <el-option v-for="b in bridges" :key="b.id" :value="b.id" :label="b.name" />
       </el-select>
+      <span v-if="filter.place" class="place"
+        >from {{ placeName
+        }}<button
+          class="btn bare"
+          type="button"
+          aria-label="Of every place"
+          @click="set({ place: '' })"
+        >
+          ✕
+        </button></span
+      >
       <el-select
         :model-value="filter.verdict"
         aria-label="Verdict"

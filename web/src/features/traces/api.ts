@@ -11,6 +11,8 @@ export type BridgeSummary = Schemas['BridgeSummary']
 /** What to look for; an empty part is not asked. */
 export interface Wanted {
   bridge: string
+  /** The collection that they came from, of a bridge that hears several. */
+  place: string
   verdict: string
   text: string
   since: string

@@ -25,6 +25,7 @@ export function useTraces() {
 
   const filter = computed(() => ({
     bridge: asked('bridge'),
+    place: asked('bridge') ? asked('place') : '',
     verdict: asked('verdict'),
     text: asked('text'),
     span: asked('span') || '7d',
@@ -44,12 +45,19 @@ export function useTraces() {
   const failed = ref('')
 
   function wanted() {
-    const { bridge, verdict, text, span, from, until } = filter.value
+    const { bridge, place, verdict, text, span, from, until } = filter.value
     const hours = SPANS[span]?.hours ?? 168
     const since =
       from === '' ? new Date(now.value.getTime() - hours * 3_600_000) : startOfDay(from, zone.value)
     const end = until === '' ? '' : startOfDay(until, zone.value, 1).toISOString()
-    return { bridge, verdict, text, since: since.toISOString(), until: from === '' ? '' : end }
+    return {
+      bridge,
+      place,
+      verdict,
+      text,
+      since: since.toISOString(),
+      until: from === '' ? '' : end,
+    }
   }
 
   async function load() {

@@ -7,7 +7,15 @@ import VerdictMark from '@/shared/ui/VerdictMark.vue'
 import { IncidentRow, type Incident } from '@/features/incidents'
 import type { Trouble } from '@/features/systems'
 import type { TestLine } from '@/features/tests'
-import type { BridgeLine, BrokenLine, CheckLine, EndingLine, NoRoom, UnreadableLine } from './api'
+import type {
+  BridgeLine,
+  BrokenLine,
+  CheckLine,
+  EndingLine,
+  NoRoom,
+  OfferedPlaces,
+  UnreadableLine,
+} from './api'
 
 const props = withDefaults(
   defineProps<{
@@ -23,6 +31,7 @@ const props = withDefaults(
     checks?: CheckLine[]
     broken?: BrokenLine[]
     calendars?: EndingLine[]
+    places?: OfferedPlaces[]
     tests?: TestLine[]
     noRoom?: NoRoom | null
   }>(),
@@ -36,6 +45,7 @@ const props = withDefaults(
     checks: () => [],
     broken: () => [],
     calendars: () => [],
+    places: () => [],
     tests: () => [],
     noRoom: null,
   },
@@ -50,6 +60,7 @@ const count = computed(
     props.unreadable.length +
     props.broken.length +
     props.calendars.length +
+    props.places.length +
     props.tests.length +
     (props.blind ? 1 : 0) +
     (props.untold ? 1 : 0) +
@@ -239,6 +250,21 @@ const more = computed(() => props.inAll - props.incidents.length)
         </span>
         <RouterLink class="btn" :to="{ name: 'full-check', params: { id: one.bridge } }"
           >See what differs</RouterLink
+        >
+      </li>
+      <li v-for="one in places" :key="`places ${one.bridge}`">
+        <VerdictMark kind="HELD" />
+        <p>
+          <b>{{ one.name }}</b>: {{ counted(one.names.length, 'place') }} of {{ one.systemName }}
+          {{ one.names.length === 1 ? 'is' : 'are' }} offered to it
+          <small
+            >{{ one.names.slice(0, 4).join(', ') }}{{ one.names.length > 4 ? ' and others' : '' }}.
+            Nothing of them is carried until you say so.</small
+          >
+        </p>
+        <span></span>
+        <RouterLink class="btn" :to="{ name: 'places', params: { id: one.bridge } }"
+          >See them</RouterLink
         >
       </li>
       <li v-for="(one, i) in tests.slice(0, MOST_TESTS)" :key="`test ${i}`">

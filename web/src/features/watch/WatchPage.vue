@@ -63,6 +63,7 @@ onUnmounted(() => clearInterval(timer))
         :checks="data.watch.checks"
         :broken="data.watch.broken"
         :calendars="data.watch.calendars"
+        :places="data.watch.places"
         :tests="data.watch.tests"
         :no-room="data.watch.noRoom"
         @changed="load"

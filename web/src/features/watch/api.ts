@@ -6,6 +6,7 @@ export type Bar = Schemas['Bar']
 export type UnreadableLine = Schemas['UnreadableLine']
 export type BrokenLine = Schemas['BrokenLine']
 export type EndingLine = Schemas['EndingLine']
+export type OfferedPlaces = Schemas['OfferedPlaces']
 export type CheckLine = Schemas['CheckLine']
 export type Past = NonNullable<Schemas['Past']>
 export type NoRoom = NonNullable<Schemas['NoRoom']>

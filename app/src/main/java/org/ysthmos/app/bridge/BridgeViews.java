@@ -130,6 +130,7 @@ final class BridgeViews {
   /**
    * A bridge with its rules.
    *
+   * @param places how many places it hears, where it hears several; 0 where it hears one
    * @param times when it begins by itself, as a sentence; empty where it hears a collection
    * @param chores how each record comes round by itself, in sentences; empty where none does
    * @param bothWays the two places that it keeps alike; null where it goes one way
@@ -141,6 +142,7 @@ final class BridgeViews {
       BridgeSummary bridge,
       String sourceCollection,
       String targetCollection,
+      int places,
       List<String> events,
       String times,
       List<String> chores,
@@ -189,6 +191,7 @@ final class BridgeViews {
         summary(live),
         version.sourceName(),
         version.targetName(),
+        version.places().size(),
         definition.from().events(),
         definition.from().times().map(Timetable::times).map(RuleSentence::of).orElse(""),
         version.chores().map(ChoreViews::sentences).orElse(List.of()),

@@ -96,16 +96,16 @@ public class Health {
     Systems.Connected system =
         systems.find(id).orElseThrow(() -> ApiProblem.notFound("system", id));
     system.description().collections().keySet().forEach(collection -> ask(id, collection));
+    if (unsigned(system).isEmpty()) {
+      note(id, system.gateway().quota(call -> {}));
+      readNames(id, system);
+    }
     // Places that are described alike answer alike, and there may be very many.
     system
         .description()
         .many()
         .values()
         .forEach(many -> oneOf(id, many).ifPresent(collection -> ask(id, collection)));
-    if (unsigned(system).isEmpty()) {
-      note(id, system.gateway().quota(call -> {}));
-      readNames(id, system);
-    }
   }
 
   /**

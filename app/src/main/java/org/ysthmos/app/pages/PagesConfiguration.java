@@ -32,6 +32,7 @@ class PagesConfiguration implements WebMvcConfigurer {
           "/bridges/{id}/full-check",
           "/bridges/{id}/rehearsal",
           "/bridges/{id}/copies",
+          "/bridges/{id}/places",
           "/traces",
           "/traces/{id}",
           "/pairs",

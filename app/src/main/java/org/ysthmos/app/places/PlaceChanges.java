@@ -33,7 +33,7 @@ class PlaceChanges {
    *
    * @param cells what its row says, by column; none where no table names the places
    */
-  record Taken(String id, Map<String, String> cells) {}
+  record TakenPlace(String id, Map<String, String> cells) {}
 
   private final Bridges bridges;
   private final Loops loops;
@@ -52,11 +52,11 @@ class PlaceChanges {
   /**
    * @param seen the version that the person saw
    */
-  synchronized void take(String bridge, int seen, List<Taken> taken) {
+  synchronized void take(String bridge, int seen, List<TakenPlace> taken) {
     BridgeVersion now = live(bridge, seen);
     Places places = places(now);
     Set<String> offered = offers.offered(now).keySet();
-    List<String> ids = taken.stream().map(Taken::id).toList();
+    List<String> ids = taken.stream().map(TakenPlace::id).toList();
     ids.stream()
         .filter(id -> !offered.contains(id))
         .findFirst()
@@ -147,12 +147,12 @@ class PlaceChanges {
     BridgeVersion unused = loops.putToWork(BridgeWriter.write(changed), false, By.PERSON);
   }
 
-  private void addRows(Places places, List<Taken> taken) {
+  private void addRows(Places places, List<TakenPlace> taken) {
     ReferenceTable table = tables.table(places.table()).orElseThrow();
     TableDefinition definition = table.definition();
     String column = places.columnOf(definition);
     StringBuilder csv = new StringBuilder(TableCsv.write(table));
-    for (Taken one : taken) {
+    for (TakenPlace one : taken) {
       Map<String, String> cells = new LinkedHashMap<>(one.cells());
       cells.put(column, one.id());
       csv.append(

@@ -62,7 +62,7 @@ class PlaceController {
    * @param last when its last event came; null if none did
    * @param odd null if nothing is far from usual, or that is not known
    */
-  record PlaceLine(
+  record HeardPlace(
       String id,
       String collection,
       String name,
@@ -115,12 +115,12 @@ class PlaceController {
       long mostCreates,
       long mostChanges,
       long mostMessages,
-      List<PlaceLine> places,
+      List<HeardPlace> places,
       List<OtherPlace> offered,
       List<OtherPlace> leftOut) {}
 
   /** Places to take. */
-  record TakenPlaces(int version, List<PlaceChanges.Taken> places) {}
+  record PlacesToTake(int version, List<PlaceChanges.TakenPlace> places) {}
 
   /** Places by their ids. */
   record PlaceIds(int version, List<String> ids) {}
@@ -160,7 +160,7 @@ class PlaceController {
             .from()
             .places()
             .orElseThrow(() -> ApiProblem.notFound("bridge that hears several places", id));
-    SequencedMap<String, String> known = offers.known(definition.from(), places.of());
+    SequencedMap<String, String> known = offers.known(definition.from());
     Optional<ReferenceTable> table = tables.table(places.table());
     return new PlacesOfBridge(
         id,
@@ -183,7 +183,7 @@ class PlaceController {
             .toList());
   }
 
-  private List<PlaceLine> lines(Bridges.Live live, Map<String, String> known) {
+  private List<HeardPlace> lines(Bridges.Live live, Map<String, String> known) {
     BridgeVersion bridge = live.version();
     Instant now = clock.instant();
     long last = TraceEnds.slot(now);
@@ -194,7 +194,7 @@ class PlaceController {
             TraceEnds.slot(now.minus(DAY)) + 1,
             last,
             now.minus(live.ceiling().per()));
-    List<PlaceLine> lines = new ArrayList<>();
+    List<HeardPlace> lines = new ArrayList<>();
     bridge
         .places()
         .forEach(
@@ -202,14 +202,14 @@ class PlaceController {
     return lines;
   }
 
-  private PlaceLine line(
+  private HeardPlace line(
       BridgeVersion view,
       String collection,
       TracePlaces.@Nullable Seen seen,
       Map<String, String> known) {
     TracePlaces.Seen came = Objects.requireNonNull(seen);
     String place = view.place().map(Place::id).orElse(collection);
-    return new PlaceLine(
+    return new HeardPlace(
         place,
         collection,
         view.source().name(),
@@ -254,7 +254,7 @@ class PlaceController {
 
   /** Takes places that are offered. */
   @PostMapping("/take")
-  PlacesOfBridge take(@PathVariable String id, @RequestBody TakenPlaces wish) {
+  PlacesOfBridge take(@PathVariable String id, @RequestBody PlacesToTake wish) {
     changes.take(id, wish.version(), wish.places());
     return places(id);
   }

@@ -40,17 +40,22 @@ public class PlaceOffers {
     this.directories = directories;
   }
 
-  /** The places of its system that a bridge can name, by id, with what people call them. */
-  SequencedMap<String, String> known(BridgeDefinition.From from, Optional<String> of) {
-    Optional<SystemDescription> system =
-        systems.find(from.system()).map(Systems.Connected::description);
+  /**
+   * The places of a system that a bridge can name, by id, with what people call them.
+   *
+   * @param of what the system's document calls them, where it describes many alike
+   * @param kinds the kinds of event that are to come from there
+   */
+  public SequencedMap<String, String> known(
+      String systemId, Optional<String> of, List<String> kinds) {
+    Optional<SystemDescription> system = systems.find(systemId).map(Systems.Connected::description);
     SequencedMap<String, String> known = new LinkedHashMap<>();
     if (system.isEmpty()) {
       return known;
     }
     if (of.isPresent()) {
       Optional<ManyPlaces> many = Optional.ofNullable(system.get().many().get(of.get()));
-      many.ifPresent(one -> known.putAll(directories.names(from.system(), one.directory())));
+      many.ifPresent(one -> known.putAll(directories.names(systemId, one.directory())));
       return known;
     }
     system
@@ -58,11 +63,15 @@ public class PlaceOffers {
         .collections()
         .forEach(
             (id, collection) -> {
-              if (collection.kinds().containsAll(from.events())) {
+              if (collection.kinds().containsAll(kinds)) {
                 known.put(id, collection.shape().name());
               }
             });
     return known;
+  }
+
+  SequencedMap<String, String> known(BridgeDefinition.From from) {
+    return known(from.system(), from.places().flatMap(Places::of), from.events());
   }
 
   /** What is offered to a bridge that hears several places, by id. */
@@ -72,7 +81,7 @@ public class PlaceOffers {
     if (!places.offers()) {
       return offered;
     }
-    offered.putAll(known(bridge.definition().from(), places.of()));
+    offered.putAll(known(bridge.definition().from()));
     heard(bridge).forEach(offered::remove);
     places.leftOut().forEach(offered::remove);
     return offered;

@@ -317,15 +317,12 @@ final class BridgeScope implements Scope {
 
   /** What is said of the place: its id, its name, and what its row of the table holds. */
   private BoundField place(Address address, Place at) {
-    SequencedMap<String, Place.Said> said = new LinkedHashMap<>(at.row());
-    said.putIfAbsent("name", Place.Said.of(source.name()));
-    said.put("id", Place.Said.of(at.id()));
+    SequencedMap<String, Place.Said> said = at.known(source.name());
     String name = oneToken(address, List.copyOf(said.keySet()), "thing that is known of a place");
     Place.Said one = Objects.requireNonNull(said.get(name));
-    String shown = at.row().containsKey(name) ? name : name + " of the place";
     return new BoundField(
         address,
-        FieldShape.of(name, shown, one.type()),
+        FieldShape.of(name, at.shownName(name), one.type()),
         Address.PLACE,
         -1,
         new OfPlace(one.value()));

@@ -35,6 +35,23 @@ public record Place(String id, String collection, SequencedMap<String, Said> row
     row = Collections.unmodifiableSequencedMap(new LinkedHashMap<>(row));
   }
 
+  /**
+   * What rules can say of it, by what follows {@code place/}: its id, its name and its columns.
+   *
+   * @param name what people call it
+   */
+  public SequencedMap<String, Said> known(String name) {
+    SequencedMap<String, Said> known = new LinkedHashMap<>(row);
+    known.putIfAbsent("name", Said.of(name));
+    known.put("id", Said.of(id));
+    return known;
+  }
+
+  /** What people call a thing that is known of a place. */
+  public String shownName(String known) {
+    return row.containsKey(known) && !known.equals("id") ? known : known + " of the place";
+  }
+
   /** What a column says as text; empty if it says nothing, or there is none. */
   String shown(String column) {
     Said said = row.get(column);

@@ -6,9 +6,12 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.SequencedMap;
 import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.bridge.CompiledLookup;
+import org.ysthmos.core.bridge.Place;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.Pointer;
@@ -16,6 +19,7 @@ import org.ysthmos.core.reading.Address;
 import org.ysthmos.core.reading.BoundField;
 import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.suggest.SourceField;
+import org.ysthmos.core.value.Nothing;
 
 /** All fields that a bridge's rules can start from, each with what the samples hold in it. */
 public final class SourceColumns {
@@ -60,8 +64,34 @@ public final class SourceColumns {
               lookup.fields(),
               i -> columns.found(i, name)));
     }
+    bridge.place().ifPresent(place -> groups.add(columns.place(bridge, place)));
     groups.add(columns.attributes());
     return groups;
+  }
+
+  /** What is said of the place that each sample came from. */
+  private Group place(BridgeVersion bridge, Place any) {
+    List<SequencedMap<String, Place.Said>> said = new ArrayList<>(samples.size());
+    for (Sample sample : samples) {
+      BridgeVersion view = bridge.seenFrom(sample.event().system(), sample.event().collection());
+      said.add(view.place().orElse(any).known(view.source().name()));
+    }
+    List<SourceField> fields = new ArrayList<>();
+    any.known("")
+        .forEach(
+            (name, one) ->
+                fields.add(
+                    new SourceField(
+                        new Address(Address.PLACE, new Pointer(List.of(name))),
+                        FieldShape.of("/" + name, any.shownName(name), one.type()),
+                        said.stream().map(known -> held(known.get(name))).toList())));
+    return new Group("about the place", fields);
+  }
+
+  private static JsonNode held(Place.@Nullable Said said) {
+    return said == null || said.value() == Nothing.NOTHING
+        ? MissingNode.getInstance()
+        : TextNode.valueOf(said.value().display());
   }
 
   /** What every event says of itself, whatever comes with it. */

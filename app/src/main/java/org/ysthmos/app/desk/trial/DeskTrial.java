@@ -57,6 +57,7 @@ class DeskTrial {
    * What a draft makes of the samples and of the one in view.
    *
    * @param sourceProblem why the source could not be read for samples; empty if it could
+   * @param start where the draft begins and leads to, as far as it says so
    * @param because why the event in view is passed by or fails
    * @param tests the tests of the condition, each with whether it was met
    * @param passing how many samples the condition lets pass
@@ -65,6 +66,7 @@ class DeskTrial {
    * @param grids tables of statuses, where the draft goes both ways
    */
   record TrialView(
+      StartView start,
       List<ProblemView> problems,
       List<String> remarks,
       List<SampleView> samples,
@@ -83,6 +85,13 @@ class DeskTrial {
       String matchKey,
       List<UnknownKey> unknownKeys,
       List<StatusGrids.StatusGrid> grids) {}
+
+  /**
+   * Where a draft begins and leads to; of several places the first.
+   *
+   * @param places how many it hears, where it hears several; 0 otherwise
+   */
+  record StartView(String collection, String targetCollection, int places) {}
 
   /**
    * One test of the condition, for the event in view.
@@ -128,10 +137,9 @@ class DeskTrial {
     DraftCompiler.Compiled compiled = DraftCompiler.compile(json, catalog);
     ObjectNode draft = DraftJson.parse(json);
     // Of two places that are kept alike the proof sheet tells; there is no strip of events.
+    DraftStart start = DraftStart.of(draft, catalog);
     Samples.Found found =
-        draft.has("between")
-            ? new Samples.Found(List.of(), "")
-            : samples.of(id, DraftStart.of(draft, catalog), IN_STRIP);
+        draft.has("between") ? new Samples.Found(List.of(), "") : samples.of(id, start, IN_STRIP);
     List<Sample> all = found.samples();
     int inView = place(all, wanted);
     Optional<BridgeVersion> bridge = compiled.version();
@@ -141,6 +149,7 @@ class DeskTrial {
     Set<String> ruled = new LinkedHashSet<>();
     draft.path("fields").fieldNames().forEachRemaining(ruled::add);
     return new TrialView(
+        start(draft, start, bridge),
         compiled.problems().stream().map(p -> new ProblemView(p.path(), p.message())).toList(),
         bridge
             .map(v -> v.remarks().stream().map(DocumentProblem::message).toList())
@@ -153,7 +162,7 @@ class DeskTrial {
             .orElse(List.of()),
         bridge.map(version -> lookups(version, decisions, inView)).orElse(List.of()),
         decision.map(DeskTrial::values).orElse(List.of()),
-        AfterTasks.place(draft, draft, catalog)
+        target(draft, bridge)
             .map(
                 target ->
                     Leaving.fields(rules(target, ruled, bridge), compiled.problems(), decision))
@@ -167,6 +176,22 @@ class DeskTrial {
         decision.flatMap(Decision::key).map(MatchKey::text).orElse(""),
         unknownKeys(decisions),
         StatusGrids.of(bridge));
+  }
+
+  private static StartView start(
+      ObjectNode draft, DraftStart start, Optional<BridgeVersion> bridge) {
+    return new StartView(
+        start.collection(),
+        bridge
+            .map(version -> version.target().collection())
+            .orElse(draft.at("/to/collection").asText()),
+        draft.path("from").has("places") ? start.collections().size() : 0);
+  }
+
+  /** Of several places it is known where they lead to once the draft is compiled. */
+  private Optional<CollectionShape> target(ObjectNode draft, Optional<BridgeVersion> bridge) {
+    return AfterTasks.place(draft, draft, catalog)
+        .or(() -> bridge.filter(one -> !one.places().isEmpty()).map(BridgeVersion::target));
   }
 
   private static Leaving.Rules rules(

@@ -150,6 +150,7 @@ class PairSheet {
         task.side() + "/" + task.record(),
         task.record(),
         title(decision, both),
+        "",
         task.heard(),
         verdict,
         decision.failures().isEmpty()

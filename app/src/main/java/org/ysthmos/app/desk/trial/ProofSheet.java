@@ -61,11 +61,13 @@ class ProofSheet {
    * One sample, or one pair of tasks.
    *
    * @param title what a pair is called; empty for a sample
+   * @param place what the place is called that it came from, where the draft hears several
    */
   record ProofRow(
       String id,
       String record,
       String title,
+      String place,
       Instant time,
       String verdict,
       String because,
@@ -136,6 +138,7 @@ class ProofSheet {
         sample.id(),
         event.record(),
         "",
+        draft.places().isEmpty() ? "" : placeOf(draft, event),
         event.time(),
         verdict,
         decision.failures().isEmpty()
@@ -143,6 +146,10 @@ class ProofSheet {
             : Words.sentence(decision.failures().getFirst()),
         before.map(made -> made.verdict().words()).filter(was -> !was.equals(verdict)).orElse(null),
         cells);
+  }
+
+  private static String placeOf(BridgeVersion draft, Event event) {
+    return draft.seenFrom(event.system(), event.collection()).source().name();
   }
 
   private static ProofCell cell(Decision decision, Optional<Decision> before, FieldShape field) {

@@ -1,0 +1,2 @@
+export { default as PlacesPage } from './PlacesPage.vue'
+export { default as PlacesEditor } from './PlacesEditor.vue'
