@@ -71,13 +71,11 @@ function choose(how: How) {
     take: '',
   })
 }
-/** In the order of the system; none can be taken out last, since a bridge hears at least one. */
+/** In the order of the system; the first stays, since a bridge hears at least one. */
 function hear(ids: string[]) {
   const known = (data.value?.places ?? []).map((place) => place.id)
-  const wanted = [...unknown.value.filter((id) => ids.includes(id)), ...known].filter((id) =>
-    ids.includes(id),
-  )
-  if (!wanted.length) return
+  const asked = ids.length ? ids : now.value.ids.slice(0, 1)
+  const wanted = [...unknown.value, ...known].filter((id) => asked.includes(id))
   put({
     ids: wanted,
     leftOut: now.value.how === 'all' ? known.filter((id) => !wanted.includes(id)) : [],

@@ -31,7 +31,7 @@ class Processes implements AutoCloseable {
 
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final HttpClient HTTP = HttpClient.newHttpClient();
-  private static final String SECRET = "whsec_ZW5kIHRvIGVuZCBzZWNyZXQ=";
+  static final String SECRET = "whsec_ZW5kIHRvIGVuZCBzZWNyZXQ=";
   private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
   private static final Path STAND_INS =
       ROOT.resolve("standins/target/ysthmos-standins-0.1.0-SNAPSHOT-all.jar");

@@ -74,6 +74,9 @@ class GoingLive {
       @Schema(nullable = true) @Nullable AskedView asked,
       List<CircleView> circles) {}
 
+  /** How many events of each place are looked at, at the least. */
+  private static final int FEWEST = 20;
+
   /**
    * How a source is asked for changes.
    *
@@ -145,8 +148,9 @@ class GoingLive {
     BridgeVersion draft = BridgeCompiler.compile(json, 1, catalog);
     Calls calls = new Calls();
     int received = 0;
+    int ofEach = Math.max(FEWEST, Samples.MOST / Math.max(1, draft.places().size()));
     for (BridgeVersion view : draft.views()) {
-      List<Sample> ofView = received(id, view.definition().from());
+      List<Sample> ofView = samples.received(DraftStart.of(view.definition().from()), ofEach);
       received += ofView.size();
       ofView.forEach(sample -> count(calls, view, sample));
     }
@@ -167,21 +171,23 @@ class GoingLive {
                 view ->
                     plan
                         .interval(view.definition().from())
-                        .map(every -> asked(view, every))
+                        .map(every -> asked(view, every, draft.places().size()))
                         .stream())
             .findFirst()
             .orElse(null),
         loops.of(draft));
   }
 
-  private AskedView asked(BridgeVersion draft, Duration every) {
+  private AskedView asked(BridgeVersion draft, Duration every, int places) {
     BridgeDefinition.From from = draft.definition().from();
     boolean pushes =
         systems
             .collection(from.system(), from.collection())
             .flatMap(SystemCollection::push)
             .isPresent();
-    long calls = (Duration.ofDays(1).toSeconds() + every.toSeconds() - 1) / every.toSeconds();
+    long each = (Duration.ofDays(1).toSeconds() + every.toSeconds() - 1) / every.toSeconds();
+    // Each of several places is asked by itself.
+    long calls = each * Math.max(1, places);
     return new AskedView(draft.source().systemName(), every.toSeconds(), calls, pushes);
   }
 
@@ -195,12 +201,6 @@ class GoingLive {
                     checked.example().verdict(),
                     checked.holds(),
                     checked.differences()))
-        .toList();
-  }
-
-  private List<Sample> received(String id, BridgeDefinition.From from) {
-    return samples.of(id, DraftStart.of(from), Samples.MOST).samples().stream()
-        .filter(sample -> sample.origin() == Sample.Origin.RECEIVED)
         .toList();
   }
 

@@ -94,16 +94,11 @@ public class Samples {
       return new Found(limited(samples, most), "");
     }
     start.times().ifPresent(times -> samples.addAll(toCome(bridge, times)));
-    List<EventMapper.EventRow> received = received(start, most);
+    List<EventMapper.EventRow> received = rows(start, most);
+    List<Sample> readable = readable(received);
+    samples.addAll(readable);
     Set<String> records = new HashSet<>();
-    for (EventMapper.EventRow row : received) {
-      ReceivedEvents.readable(row)
-          .ifPresent(
-              event -> {
-                samples.add(new Sample(row.id(), Sample.Origin.RECEIVED, event));
-                records.add(row.recordId());
-              });
-    }
+    readable.forEach(sample -> records.add(sample.event().record()));
     String problem =
         records.isEmpty() && !received.isEmpty() ? "What was received cannot be read as JSON" : "";
     boolean ofSystem = !start.system().equals(TimeSource.SYSTEM);
@@ -119,8 +114,22 @@ public class Samples {
     return new Found(limited(samples, most), problem);
   }
 
+  /** The newest that were received, so that no system is asked. */
+  public List<Sample> received(DraftStart start, int most) {
+    return readable(rows(start, most));
+  }
+
+  private static List<Sample> readable(List<EventMapper.EventRow> rows) {
+    List<Sample> readable = new ArrayList<>(rows.size());
+    for (EventMapper.EventRow row : rows) {
+      ReceivedEvents.readable(row)
+          .ifPresent(event -> readable.add(new Sample(row.id(), Sample.Origin.RECEIVED, event)));
+    }
+    return readable;
+  }
+
   /** The newest that were received, of several places the newest of each, the newest first. */
-  private List<EventMapper.EventRow> received(DraftStart start, int most) {
+  private List<EventMapper.EventRow> rows(DraftStart start, int most) {
     if (start.others().isEmpty()) {
       return events.newestOf(start.system(), start.collection(), start.kinds(), most);
     }
