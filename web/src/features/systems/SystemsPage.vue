@@ -9,6 +9,7 @@ import PractiseRunaway from './PractiseRunaway.vue'
 import QuotaPart from './QuotaPart.vue'
 import ResourceState from '@/shared/ui/ResourceState.vue'
 import VerdictMark from '@/shared/ui/VerdictMark.vue'
+import { pollOf } from './pollOf'
 import { fullness } from './troubles'
 import {
   askNow,
@@ -45,9 +46,6 @@ async function during(what: string, act: () => Promise<unknown>) {
     await load()
   }
 }
-
-const pollOf = (system: string, collection: string) =>
-  data.value?.polls.find((one) => one.system === system && one.collection === collection)
 
 function asked(poll: PollView): string {
   if (!poll.everySeconds) return 'no live bridge asks it'
@@ -169,9 +167,10 @@ function rate(system: SystemView): string {
                 cannot {{ collection.cannot.join(', ') }}
               </small>
               <small v-if="collection.promise" class="dim">{{ collection.promise }}</small>
-              <small v-if="pollOf(system.id, collection.id)" class="mid">
-                {{ asked(pollOf(system.id, collection.id)!) }}
+              <small v-if="pollOf(data!.polls, system.id, collection)" class="mid">
+                {{ asked(pollOf(data!.polls, system.id, collection)!) }}
                 <button
+                  v-if="!collection.places"
                   class="btn bare"
                   :disabled="busy !== ''"
                   :aria-label="`Ask ${collection.name} now`"
@@ -191,10 +190,12 @@ function rate(system: SystemView): string {
               <span v-if="!collection.bridges.length" class="dim">no live bridge</span>
             </td>
             <td class="state">
-              <template v-if="collection.problem || pollOf(system.id, collection.id)?.problem">
+              <template
+                v-if="collection.problem || pollOf(data!.polls, system.id, collection)?.problem"
+              >
                 <VerdictMark kind="FAILED" />
                 <span class="bad">{{
-                  collection.problem || pollOf(system.id, collection.id)?.problem
+                  collection.problem || pollOf(data!.polls, system.id, collection)?.problem
                 }}</span>
               </template>
               <template v-else-if="collection.changes.length">

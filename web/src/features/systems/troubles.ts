@@ -1,4 +1,5 @@
 import type { PollView, SystemView } from './api'
+import { pollOf } from './pollOf'
 
 type Quota = NonNullable<SystemView['quota']>
 
@@ -22,7 +23,7 @@ export function troubles(systems: SystemView[], polls: PollView[]): Trouble[] {
       ? [{ where: '', problem: `It is nearly full: ${fullness(system.quota)}. Make room there.` }]
       : []
     const found = system.collections.flatMap((collection) => {
-      const poll = polls.find((one) => one.system === system.id && one.collection === collection.id)
+      const poll = pollOf(polls, system.id, collection)
       const changed = collection.changes.map((one) => `${one.text}.`).join(' ')
       const problem = collection.problem || poll?.problem || changed
       return problem ? [{ where: collection.name, problem }] : []

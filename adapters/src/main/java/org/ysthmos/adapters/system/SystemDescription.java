@@ -111,7 +111,10 @@ public record SystemDescription(
   /** A collection that is described, by itself or as one of many places. */
   public Optional<SystemCollection> find(String collection) {
     return Optional.ofNullable(collections.get(collection))
-        .or(() -> placeOf(collection).map(place -> many.get(place.of()).at(place.place())));
+        .or(
+            () ->
+                PlaceId.parse(collection)
+                    .flatMap(place -> manyOf(collection).map(all -> all.at(place.place()))));
   }
 
   /** Each collection as it is described; of many places alike, what they have in common. */
@@ -120,8 +123,8 @@ public record SystemDescription(
         collections.values().stream(), many.values().stream().map(ManyPlaces::any));
   }
 
-  /** Which of the many places a collection is; empty if it is none. */
-  public Optional<PlaceId> placeOf(String collection) {
-    return PlaceId.parse(collection).filter(place -> many.containsKey(place.of()));
+  /** Those that are described like a collection, where it is one of many places. */
+  public Optional<ManyPlaces> manyOf(String collection) {
+    return PlaceId.parse(collection).flatMap(place -> Optional.ofNullable(many.get(place.of())));
   }
 }

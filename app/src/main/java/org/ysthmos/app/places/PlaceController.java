@@ -95,7 +95,7 @@ class PlaceController {
    * The places of a bridge.
    *
    * @param version the one that is live
-   * @param how {@code named}, {@code all} or {@code table}
+   * @param how one of the words “named”, “all” and “table”
    * @param table the id of the table that names them, and {@code tableName} what it is called;
    *     empty where the document does
    * @param columns what a row says of a place beside its id; none where the document names them

@@ -10,7 +10,6 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
@@ -321,15 +320,26 @@ public class Systems implements Shapes {
   /** A collection as a system describes it; one of many places with the name that was read. */
   public Optional<SystemCollection> collection(SystemDescription system, String collection) {
     return Optional.ofNullable(system.collections().get(collection))
-        .or(() -> system.placeOf(collection).map(place -> place(system, place)));
+        .or(
+            () ->
+                PlaceId.parse(collection)
+                    .flatMap(
+                        place ->
+                            system
+                                .manyOf(collection)
+                                .map(many -> place(system, many, place.place()))));
   }
 
-  private SystemCollection place(SystemDescription system, PlaceId place) {
-    ManyPlaces many = Objects.requireNonNull(system.many().get(place.of()));
+  /** Those that are described like a collection, where it is one of many places. */
+  public Optional<ManyPlaces> manyOf(String system, String collection) {
+    return find(system).flatMap(found -> found.description().manyOf(collection));
+  }
+
+  private SystemCollection place(SystemDescription system, ManyPlaces many, String place) {
     return directories
-        .name(system.id(), many.directory(), place.place())
-        .map(name -> many.at(place.place(), name))
-        .orElseGet(() -> many.at(place.place()));
+        .name(system.id(), many.directory(), place)
+        .map(name -> many.at(place, name))
+        .orElseGet(() -> many.at(place));
   }
 
   /**

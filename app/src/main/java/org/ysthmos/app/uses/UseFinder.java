@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
+import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
@@ -149,8 +150,11 @@ class UseFinder {
     String part =
         wanted.kind() == Kind.SYSTEM
             ? systems
-                .find(thing.system(), thing.collection())
-                .map(CollectionShape::name)
+                .manyOf(thing.system(), thing.collection())
+                .map(ManyPlaces::name)
+                .or(
+                    () ->
+                        systems.find(thing.system(), thing.collection()).map(CollectionShape::name))
                 .orElse(thing.collection())
             : "";
     return new PlaceLine(Deed.of(use.how()), part, PlaceWords.of(bridge, use.place()), use.place());

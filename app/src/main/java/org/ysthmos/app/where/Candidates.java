@@ -79,12 +79,16 @@ class Candidates {
    */
   record Asked(List<Place> places, List<Place> silent) {}
 
-  /** Asks all places that a bridge hears for an id. */
+  /**
+   * Asks all places that a bridge hears for an id. Of places that are described alike none is:
+   * there may be very many, and an id alone often leads to the same record at each of them.
+   */
   Asked asked(String text) {
     List<Place> places = new ArrayList<>();
     List<Place> silent = new ArrayList<>();
     if (!text.isEmpty() && text.length() <= LONGEST_ID && !text.contains(" ")) {
       sources()
+          .filter(shape -> systems.manyOf(shape.system(), shape.collection()).isEmpty())
           .map(shape -> new Place(shape.system(), shape.collection(), text))
           .forEach(
               place -> {

@@ -56,11 +56,8 @@ class PlacesController {
       @RequestParam String system,
       @RequestParam String collection,
       @RequestParam(defaultValue = "") List<String> kind) {
-    Optional<PlaceId> place =
-        systems.find(system).flatMap(found -> found.description().placeOf(collection));
-    Optional<ManyPlaces> many =
-        place.flatMap(
-            one -> systems.find(system).map(found -> found.description().many().get(one.of())));
+    Optional<ManyPlaces> many = systems.manyOf(system, collection);
+    Optional<PlaceId> place = many.flatMap(all -> PlaceId.parse(collection));
     SequencedMap<String, String> known = offers.known(system, place.map(PlaceId::of), kind);
     return new AlikePlaces(
         place.map(PlaceId::of).orElse(""),
