@@ -31,3 +31,7 @@ CREATE TABLE place_effect (
   effects BIGINT NOT NULL,
   PRIMARY KEY (bridge_id, slot, collection_id, kind)
 );
+
+-- By which what is older than anybody asks for is removed.
+CREATE INDEX place_count_by_age ON place_count (slot);
+CREATE INDEX place_effect_by_age ON place_effect (slot);

@@ -13,12 +13,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.ysthmos.app.health.Health;
+import org.ysthmos.app.keep.Purger;
 import org.ysthmos.app.system.Systems;
 
 /**
@@ -45,6 +48,8 @@ class ManyPlacesIT extends AppTestBase {
 
   @Autowired private Systems systems;
   @Autowired private Health health;
+  @Autowired private JdbcTemplate jdbc;
+  @Autowired private Purger purger;
 
   private static final String TOLD =
       """
@@ -348,6 +353,26 @@ class ManyPlacesIT extends AppTestBase {
                     .equals("PASSED_BY"));
     JsonNode trace = api("/traces?bridge=" + BRIDGE + "&text=" + task).path("traces").path(0);
     assertThat(trace.path("reason").asText()).contains("none of the bridge's");
+  }
+
+  @Test
+  void whatCameOfAPlaceLongAgoIsKeptNoLonger() throws Exception {
+    live("bed-one,beds-east,rakes\r\n");
+    ok(told("bed-one", work("bed-one", "Scrub the pots"), "task.created"));
+    arrives("beds-east", "Scrub the pots (Bed one, rakes)");
+    await().atMost(LONGEST).until(() -> counts() > 0);
+    int kept = counts();
+    jdbc.update("INSERT INTO place_count VALUES ('beds', 'boards:bed-one', 1, 'CREATE', 5)");
+    jdbc.update("INSERT INTO place_effect VALUES ('beds', 'boards:bed-one', 'CREATE', 1, 5)");
+    purger.purge();
+    await().atMost(LONGEST).until(() -> counts() == kept);
+    assertThat(jdbc.queryForObject("SELECT MIN(slot) FROM place_effect", Integer.class))
+        .isGreaterThan(1);
+  }
+
+  private int counts() {
+    return Objects.requireNonNull(
+        jdbc.queryForObject("SELECT COUNT(*) FROM place_count", Integer.class));
   }
 
   @Test

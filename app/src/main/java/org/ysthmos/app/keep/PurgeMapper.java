@@ -83,6 +83,12 @@ interface PurgeMapper {
   @Delete("<script>DELETE FROM event WHERE seq IN " + THESE + "</script>")
   void removeEvents(@Param("seqs") List<Long> seqs);
 
+  @Delete("DELETE FROM place_count WHERE slot < #{before}")
+  int removePlaceCounts(@Param("before") long before);
+
+  @Delete("DELETE FROM place_effect WHERE slot < #{before}")
+  int removePlaceEffects(@Param("before") long before);
+
   /** Incidents that closed long ago. */
   @Delete("DELETE FROM incident WHERE state = 'CLOSED' AND closed_at < #{before}")
   int removeIncidents(@Param("before") Instant before);

@@ -1,5 +1,6 @@
 package org.ysthmos.app.keep;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import org.slf4j.Logger;
@@ -25,6 +26,9 @@ public class Purger {
 
   /** How many batches are removed at a time, before others are let at the disk for a while. */
   private static final int BATCHES = 50;
+
+  /** For how long it is kept what came of each place. */
+  private static final Duration BY_PLACE = Duration.ofDays(70);
 
   private final PurgeMapper mapper;
   private final SeenIndex seen;
@@ -84,6 +88,8 @@ public class Purger {
     int stories = stories(now.minus(keep.stories()));
     Instant before = now.minus(keep.traces());
     journal.runSoon(() -> remove(before));
+    long counted = TraceEnds.slot(now.minus(BY_PLACE));
+    journal.runSoon(() -> removeCounts(counted));
     if (traces + events + stories > 0) {
       LOG.info(
           "{} traces, {} events and {} stories were kept long enough and are removed",
@@ -91,6 +97,11 @@ public class Purger {
           events,
           stories);
     }
+  }
+
+  /** Of so many places more is not kept than what is usual is learned from. */
+  private void removeCounts(long before) {
+    int unused = mapper.removePlaceCounts(before) + mapper.removePlaceEffects(before);
   }
 
   /** What people did and what was counted goes with the traces that it was about. */
