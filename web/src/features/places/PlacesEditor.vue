@@ -23,7 +23,7 @@ const { data, error, load } = useResource(() =>
   readAlike(props.system, props.collection, props.kinds),
 )
 watch(
-  () => [props.system, groupOf(props.collection), now.value.how === 'one' && props.collection],
+  () => `${props.system}/${now.value.how === 'one' ? props.collection : groupOf(props.collection)}`,
   () => void load(),
   { immediate: true },
 )

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -38,7 +39,7 @@ class ManyPlacesIT extends AppTestBase {
       bridge: beds
       name: Beds
       purpose: Work in a bed becomes work in its yard
-      from: { system: bed-boards, places: { of: boards, table: beds }, event: [created, changed] }
+      from: { system: bed-boards, places: { of: boards, table: bed-yards }, event: [created, changed] }
       to: { system: bed-boards, collection: { of: boards, take: yard } }
       match: [place/id, /task/id]
       fields:
@@ -141,6 +142,26 @@ class ManyPlacesIT extends AppTestBase {
     health.lookAt("bed-boards");
   }
 
+  /** What they ask of the board would count against what other tests may ask it. */
+  @AfterEach
+  void nothingGoesOn() throws Exception {
+    for (String bridge : List.of(BRIDGE, "asked-beds")) {
+      String at = app("/api/bridges/" + bridge);
+      Map<String, String> json = Map.of("Content-Type", "application/json");
+      if (send("GET", at, "", Map.of()).statusCode() == 200) {
+        HttpResponse<String> unused = send("PUT", at + "/hold", "{\"because\":\"Over\"}", json);
+        await()
+            .atMost(LONGEST)
+            .until(
+                () -> {
+                  int waiting = api("/bridges/" + bridge + "/retirement").path("events").asInt();
+                  String wish = "{\"because\":\"Over\",\"events\":%d}".formatted(waiting);
+                  return send("POST", at + "/retirement", wish, json).statusCode() == 204;
+                });
+      }
+    }
+  }
+
   private static void makeBoard(String name) throws Exception {
     String unused = form(BOARD, "/boards", Map.of("name", name));
   }
@@ -154,13 +175,13 @@ class ManyPlacesIT extends AppTestBase {
     ok(
         send(
             "PUT",
-            app("/api/tables/beds/rows"),
+            app("/api/tables/bed-yards/rows"),
             "bed,yard,crew\r\n" + rows,
             Map.of("Content-Type", "text/csv")));
   }
 
   private static void table(String rows) throws Exception {
-    JsonNode about = api("/tables/beds/about");
+    JsonNode about = api("/tables/bed-yards/about");
     ObjectNode wish =
         (ObjectNode)
             JSON.readTree(
@@ -172,7 +193,7 @@ class ManyPlacesIT extends AppTestBase {
     ok(
         send(
             "PUT",
-            app("/api/tables/beds"),
+            app("/api/tables/bed-yards"),
             wish.toString(),
             Map.of("Content-Type", "application/json")));
   }
@@ -254,6 +275,7 @@ class ManyPlacesIT extends AppTestBase {
 
   @Test
   void eachBedGoesToItsYardAndIsSeenByItself() throws Exception {
+    Instant since = Instant.now();
     live("bed-one,beds-east,rakes\r\nbed-two,beds-west,spades\r\n");
     ok(told("bed-one", work("bed-one", "Weed the path"), "task.created"));
     ok(told("bed-two", work("bed-two", "Dig the edge"), "task.created"));
@@ -269,6 +291,27 @@ class ManyPlacesIT extends AppTestBase {
     JsonNode traces = api("/traces?bridge=" + BRIDGE + "&place=boards:bed-two").path("traces");
     assertThat(traces).isNotEmpty();
     traces.forEach(trace -> assertThat(trace.path("place").asText()).isEqualTo("Bed two"));
+
+    // A past of several places is rehearsed in the order in which it came.
+    ObjectNode wish = JSON.createObjectNode().put("bridge", BRIDGE).put("answers", "OF_THEN");
+    wish.put("version", places().path("version").asInt()).put("since", since.toString());
+    HttpResponse<String> begun =
+        send(
+            "POST",
+            app("/api/rehearsals"),
+            wish.toString(),
+            Map.of("Content-Type", "application/json"));
+    assertThat(begun.statusCode()).as(begun.body()).isEqualTo(202);
+    String rehearsal = "/rehearsals/" + JSON.readTree(begun.body()).path("id");
+    await().atMost(LONGEST).until(() -> !api(rehearsal).path("state").asText().equals("RUNNING"));
+    assertThat(api(rehearsal).path("state").asText()).isEqualTo("ENDED");
+    assertThat(api(rehearsal).path("done").asInt()).isEqualTo(2);
+    assertThat(api(rehearsal).path("differing").asInt()).isZero();
+
+    // What a field of one place is called, it is called at each that is described alike.
+    JsonNode uses =
+        api("/uses?kind=FIELD&system=bed-boards&collection=boards:bed-nine&id=/task/title");
+    assertThat(uses.toString()).contains("Beds");
 
     // The row names another yard from now on: what is there already is changed where it stands.
     String task = work("bed-one", "Edge the lawn");
@@ -305,7 +348,7 @@ class ManyPlacesIT extends AppTestBase {
     JsonNode now = post("take", wish);
     assertThat(ids(now.path("places"))).containsExactly("bed-one", "bed-three");
     assertThat(now.path("offered")).isEmpty();
-    assertThat(api("/tables/beds").path("rows").toString()).contains("bed-three");
+    assertThat(api("/tables/bed-yards").path("rows").toString()).contains("bed-three");
     ok(told("bed-three", work("bed-three", "Sieve the soil"), "task.created"));
     arrives("beds-west", "Sieve the soil (Bed three, forks)");
     assertThat(page("beds-west")).doesNotContain("Turn the heap");
@@ -324,7 +367,7 @@ class ManyPlacesIT extends AppTestBase {
     HttpResponse<String> refused =
         send(
             "PUT",
-            app("/api/tables/beds/rows"),
+            app("/api/tables/bed-yards/rows"),
             "bed,yard,crew\r\nbed-one,,rakes\r\n",
             Map.of("Content-Type", "text/csv"));
     assertThat(refused.statusCode()).isEqualTo(409);

@@ -55,7 +55,7 @@ class RenameDrafts {
   private List<Written> written(Thing field, String to) {
     requireFit(field, to);
     return bridges.live().stream()
-        .filter(live -> live.version().names(field))
+        .filter(live -> live.version().uses().stream().anyMatch(use -> use.thing().isAlike(field)))
         .map(live -> written(live, field, to))
         .toList();
   }
@@ -78,7 +78,7 @@ class RenameDrafts {
         bridge.definition().id(),
         bridge.definition().name(),
         bridge.uses().stream()
-            .filter(use -> use.thing().equals(field))
+            .filter(use -> use.thing().isAlike(field))
             .map(use -> PlaceWords.of(bridge, use.place()))
             .distinct()
             .toList(),

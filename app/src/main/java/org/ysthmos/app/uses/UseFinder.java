@@ -137,7 +137,7 @@ class UseFinder {
           thing.kind() == Thing.Kind.COLLECTION
               && thing.system().equals(wanted.system())
               && thing.collection().equals(wanted.collection());
-      case FIELD -> thing.equals(Thing.field(wanted.system(), wanted.collection(), wanted.id()));
+      case FIELD -> thing.isAlike(Thing.field(wanted.system(), wanted.collection(), wanted.id()));
       case TABLE -> thing.equals(Thing.table(wanted.id()));
       case CALENDAR -> thing.equals(Thing.calendar(wanted.id()));
       case BRIDGE -> thing.equals(Thing.bridge(wanted.id()));

@@ -21,6 +21,7 @@ import org.ysthmos.core.bridge.Catalog;
 import org.ysthmos.core.document.DocumentException;
 import org.ysthmos.core.shape.CollectionShape;
 import org.ysthmos.core.shape.FieldShape;
+import org.ysthmos.core.shape.PlaceId;
 import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.uses.Thing;
 
@@ -235,7 +236,8 @@ public final class Renaming {
           @Override
           public Optional<CollectionShape> find(String system, String collection) {
             Optional<CollectionShape> now = catalog.collection(system, collection);
-            return system.equals(field.system()) && collection.equals(field.collection())
+            // What is described once is called otherwise at each of its places.
+            return system.equals(field.system()) && PlaceId.areAlike(collection, field.collection())
                 ? now.map(change)
                 : now;
           }

@@ -21,6 +21,14 @@ public record PlaceId(String of, String place) {
     return of + BETWEEN + URLEncoder.encode(place, StandardCharsets.UTF_8).replace("+", "%20");
   }
 
+  /** Whether two collections are the same, or places that are described alike. */
+  public static boolean areAlike(String one, String other) {
+    return one.equals(other)
+        || parse(one)
+            .flatMap(place -> parse(other).filter(too -> too.of().equals(place.of())))
+            .isPresent();
+  }
+
   /** Empty if a collection is none of many places. */
   public static Optional<PlaceId> parse(String collection) {
     int between = collection.indexOf(BETWEEN);

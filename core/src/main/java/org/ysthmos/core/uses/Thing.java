@@ -1,5 +1,7 @@
 package org.ysthmos.core.uses;
 
+import org.ysthmos.core.shape.PlaceId;
+
 /**
  * Something that a bridge can name, and that it hangs on then.
  *
@@ -31,6 +33,14 @@ public record Thing(Kind kind, String system, String collection, String id) {
   /** The key of a field in the records of a list. */
   public static String keyInList(String list, String key) {
     return list + "/*" + key;
+  }
+
+  /** Whether it is another, or the same of another place that is described alike. */
+  public boolean isAlike(Thing other) {
+    return kind == other.kind
+        && system.equals(other.system)
+        && id.equals(other.id)
+        && PlaceId.areAlike(collection, other.collection);
   }
 
   public static Thing table(String id) {

@@ -21,6 +21,7 @@ import org.ysthmos.core.shape.FieldShape;
 import org.ysthmos.core.shape.Shapes;
 import org.ysthmos.core.testkit.AnyBridge;
 import org.ysthmos.core.testkit.Garden;
+import org.ysthmos.core.testkit.ManyLists;
 import org.ysthmos.core.testkit.Shores;
 import org.ysthmos.core.uses.Thing;
 import org.ysthmos.core.uses.Use;
@@ -151,6 +152,27 @@ class RenamingTest {
     assertThat(after.at("/fields/link/always").asText()).isEqualTo("/subject");
     assertThat(after.at("/fields/description/texts/0").asText())
         .isEqualTo("Place: {{/subject}} {/topic}");
+  }
+
+  @Test
+  void whatIsDescribedOnceIsCalledOtherwiseAtEachOfItsPlaces() {
+    JsonNode document =
+        DocumentJson.of(
+            DocumentNode.parse(
+                """
+                bridge: beds
+                name: Beds
+                purpose: Each list of the beds has a list of jobs
+                from: { system: beds, places: { of: lists, table: lists }, event: created }
+                to: { system: jobs, collection: { of: lists, take: goes-to } }
+                match: [place/id, /id]
+                fields: { title: { text: "{/title} of {place/crew}" } }
+                """));
+    Catalog lists = ManyLists.catalog(ManyLists.table(5));
+    JsonNode after =
+        Renaming.rewritten(
+            document, Thing.field("beds", "lists:bed-3", "/title"), "/heading", lists);
+    assertThat(after.at("/fields/title/text").asText()).isEqualTo("{/heading} of {place/crew}");
   }
 
   @Test
