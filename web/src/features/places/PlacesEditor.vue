@@ -189,7 +189,10 @@ const checked = (event: Event) => (event.target as HTMLInputElement).checked
 </template>
 
 <style scoped>
-.saying > :first-child {
+.saying {
+  flex-wrap: wrap;
+}
+.saying > .mid:not([role]) {
   white-space: nowrap;
 }
 .places {

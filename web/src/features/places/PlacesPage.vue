@@ -99,12 +99,10 @@ const letGo = (id: string) => act((version) => leaveOut(props.id, version, [id])
       >
       <span class="mid"
         >{{ counted(data.places.length, 'place') }} of {{ data.systemName }}.
-        {{ BY[data.how]!(data)
-        }}<template v-if="byTable">
-          <RouterLink :to="{ name: 'table', params: { id: data.table } }"
-            >Open the table</RouterLink
-          ></template
-        ></span
+        {{ BY[data.how]!(data) }}</span
+      >
+      <RouterLink v-if="byTable" :to="{ name: 'table', params: { id: data.table } }"
+        >Open the table</RouterLink
       >
     </div>
     <p v-if="refused" class="bad" role="alert">{{ refused }}</p>
@@ -322,6 +320,9 @@ tbody th {
 .quiet {
   color: var(--ink-2);
   font-weight: 400;
+}
+#left-out {
+  margin-top: 18px;
 }
 .left {
   display: flex;
