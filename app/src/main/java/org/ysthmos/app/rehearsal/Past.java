@@ -75,7 +75,16 @@ class Past {
 
   /** The next of them, in the order in which they came; none once all were given. */
   List<PastEvent> page(String bridge, Which rest) {
-    List<EventRow> rows = mapper.page(rest, PAGE);
+    return whole(bridge, rows(rest));
+  }
+
+  /** The same without what became of them. */
+  List<EventRow> rows(Which rest) {
+    return mapper.page(rest, PAGE);
+  }
+
+  /** Events with what became of them at a bridge. */
+  List<PastEvent> whole(String bridge, List<EventRow> rows) {
     if (rows.isEmpty()) {
       return List.of();
     }

@@ -45,6 +45,11 @@ interface PastMapper {
    */
   record Which(String system, List<String> collections, List<String> kinds, long first, long last) {
 
+    /** Those of them from an order number on. */
+    Which from(long seq) {
+      return new Which(system, collections, kinds, seq, last);
+    }
+
     /**
      * Whether they are of several collections, so that they are read in the order of all events.
      */

@@ -5,8 +5,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -171,18 +169,17 @@ class RehearsalRunner implements WithThread {
       return new Which(which.system(), which.collections(), which.kinds(), first, last);
     }
 
-    /** The next page is read while one is decided. False if it does not go on. */
+    /** False if it does not go on. */
     private boolean all(Which which) {
       AskedNow asked = new AskedNow(asking, row.id(), this::isWanted);
-      try (DiskChain chain = new DiskChain(pairs, seq -> past.decided(row.bridgeId(), seq))) {
+      try (PagesAhead pages = new PagesAhead(past, row.bridgeId(), which);
+          DiskChain chain = new DiskChain(pairs, seq -> past.decided(row.bridgeId(), seq))) {
         Rehearsal rehearsal = new Rehearsal(bridge, row.answers(), chain, asked);
-        CompletableFuture<List<PastEvent>> next = read(which);
         while (true) {
-          List<PastEvent> page = joined(next);
+          List<PastEvent> page = pages.next();
           if (page.isEmpty()) {
             return true;
           }
-          next = read(between(which, page.getLast().row().seq() + 1, which.last()));
           for (PastEvent one : page) {
             chain.at(one.row().seq());
             decide(one, rehearsal, asked);
@@ -192,18 +189,6 @@ class RehearsalRunner implements WithThread {
             return false;
           }
         }
-      }
-    }
-
-    private CompletableFuture<List<PastEvent>> read(Which which) {
-      return CompletableFuture.supplyAsync(() -> past.page(row.bridgeId(), which));
-    }
-
-    private static <T> T joined(CompletableFuture<T> promised) {
-      try {
-        return promised.join();
-      } catch (CompletionException e) {
-        throw e.getCause() instanceof RuntimeException thrown ? thrown : e;
       }
     }
 

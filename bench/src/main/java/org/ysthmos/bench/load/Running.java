@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.IntFunction;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.ysthmos.app.YsthmosApplication;
@@ -132,6 +133,11 @@ final class Running implements AutoCloseable {
 
   /** Takes events in by the product's own intake, as polled pages are; gives the seconds. */
   double takeIn(int count) {
+    return takeIn(count, "source", any -> "notes");
+  }
+
+  /** The same of any collections of a system. */
+  double takeIn(int count, String system, IntFunction<String> collection) {
     long began = System.nanoTime();
     IntakeWriter intake = context.getBean(IntakeWriter.class);
     for (int done = 0; done < count; done += 500) {
@@ -142,9 +148,9 @@ final class Running implements AutoCloseable {
         page.add(
             new EventRow(
                 0,
-                "source",
+                system,
                 "e-" + number,
-                "notes",
+                collection.apply((int) number),
                 "created",
                 "n-" + number,
                 now,
@@ -158,12 +164,25 @@ final class Running implements AutoCloseable {
   }
 
   void hold(boolean yes) {
+    hold("notes", yes);
+  }
+
+  void hold(String bridge, boolean yes) {
     Bridges bridges = context.getBean(Bridges.class);
     if (yes) {
-      bridges.hold("notes", "Measured", By.ENGINE);
+      bridges.hold(bridge, "Measured", By.ENGINE);
     } else {
-      bridges.release("notes", By.ENGINE);
+      bridges.release(bridge, By.ENGINE);
     }
+  }
+
+  /** How many traces of all bridges are under way. */
+  int waitingInAll() {
+    int waiting = 0;
+    for (JsonNode bridge : get("/api/watch").path("bridges")) {
+      waiting += bridge.path("waiting").asInt();
+    }
+    return waiting;
   }
 
   int waiting() {
