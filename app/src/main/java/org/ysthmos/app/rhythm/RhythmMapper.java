@@ -33,9 +33,9 @@ interface RhythmMapper {
 
   @Select(
       """
-      SELECT received_at FROM trace_place
+      SELECT received_at FROM trace_place USE INDEX (trace_place_of)
       WHERE bridge_id = #{bridge} AND collection_id = #{place}
-      ORDER BY received_at DESC LIMIT 1
+      ORDER BY bridge_id DESC, collection_id DESC, received_at DESC, trace_seq DESC LIMIT 1
       """)
   @Nullable Instant newestOfPlace(@Param("bridge") String bridge, @Param("place") String place);
 }

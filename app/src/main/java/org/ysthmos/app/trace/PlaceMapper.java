@@ -112,11 +112,12 @@ interface PlaceMapper {
       """)
   List<CountRow> needAPerson(String bridge);
 
+  /** Ordered as its index is, so that one row is read however many there are. */
   @Select(
       """
-      SELECT received_at FROM trace_place
+      SELECT received_at FROM trace_place USE INDEX (trace_place_of)
       WHERE bridge_id = #{bridge} AND collection_id = #{collection}
-      ORDER BY received_at DESC LIMIT 1
+      ORDER BY bridge_id DESC, collection_id DESC, received_at DESC, trace_seq DESC LIMIT 1
       """)
   @Nullable Instant newest(@Param("bridge") String bridge, @Param("collection") String collection);
 }
