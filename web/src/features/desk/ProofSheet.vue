@@ -86,8 +86,15 @@ function scrolled(event: Event) {
 
 /** The sheet as CSV (RFC 4180), as it is filtered and sorted. */
 function exportCsv() {
-  const head = ['record', 'verdict', ...(data.value?.columns ?? []).map((column) => column.name)]
-  const lines = rows.value.map((row) => [row.record, row.verdict, ...row.cells.map((c) => c.text)])
+  const placed = places.value.length > 0
+  const columns = (data.value?.columns ?? []).map((column) => column.name)
+  const head = ['record', ...(placed ? ['place'] : []), 'verdict', ...columns]
+  const lines = rows.value.map((row) => [
+    row.record,
+    ...(placed ? [row.place] : []),
+    row.verdict,
+    ...row.cells.map((c) => c.text),
+  ])
   const csv = csvOf(head, lines)
   const link = document.createElement('a')
   link.href = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }))

@@ -264,7 +264,7 @@ const letGo = (id: string) => act((version) => leaveOut(props.id, version, [id])
 .offered ul {
   list-style: none;
   margin: 0;
-  padding: 0;
+  padding: 0 0 4px;
   max-height: 220px;
   overflow: auto;
 }

@@ -12,7 +12,13 @@ const record = (id: string): FoundRecord => ({
   place: 'Reports of the Desk',
 })
 
-async function shown(text: string, known: FoundRecord[], asked: FoundRecord[], silent: string[]) {
+async function shown(
+  text: string,
+  known: FoundRecord[],
+  asked: FoundRecord[],
+  silent: string[],
+  notAsked: string[] = [],
+) {
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: '/where', name: 'where', component: { template: '<i />' } }],
@@ -22,7 +28,9 @@ async function shown(text: string, known: FoundRecord[], asked: FoundRecord[], s
     .spyOn(api, 'findRecords')
     .mockClear()
     .mockImplementation((_, ask) =>
-      Promise.resolve(ask ? { records: asked, silent } : { records: known, silent: [] }),
+      Promise.resolve(
+        ask ? { records: asked, silent, notAsked } : { records: known, silent: [], notAsked: [] },
+      ),
     )
   const page = mount(WherePage, {
     global: { plugins: [router], stubs: { WhereRecord: { template: '<p>the record</p>' } } },
@@ -55,13 +63,15 @@ describe('what is looked for', () => {
   })
 
   it('is asked of the sources when a person wants it, and who does not answer is named', async () => {
-    const { page, find } = await shown('vd-9', [], [], ['Reports of the Desk'])
+    const silent = ['Reports of the Desk']
+    const { page, find } = await shown('vd-9', [], [], silent, ['Board of Bed boards'])
     expect(find).toHaveBeenCalledTimes(1)
     expect(page.text()).toContain('Nothing that was received says so.')
     await page.findAll('button').at(-1)!.trigger('click')
     await flushPromises()
     expect(find).toHaveBeenLastCalledWith('vd-9', true)
     expect(page.text()).toContain('since they did not answer: Reports of the Desk.')
-    expect(page.text()).toContain('No source that a bridge hears said that it has')
+    expect(page.text()).toContain('No source that was asked said that it has')
+    expect(page.text()).toContain('an id alone names none: Board of Bed boards.')
   })
 })

@@ -13,6 +13,8 @@ const typed = ref(said('text'))
 const found = ref<FoundRecord[] | null>(null)
 /** The places that were asked and did not answer. */
 const silent = ref<string[]>([])
+/** Places described alike that were not asked, since an id alone names none of them. */
+const notAsked = ref<string[]>([])
 /** Whether the sources were asked as well. */
 const asked = ref(false)
 const { busy, error, during } = useActing()
@@ -25,9 +27,11 @@ const place = computed<Place | null>(() =>
 
 async function look(ask: boolean) {
   await during(async () => {
-    const { records, silent: none } = await findRecords(said('text'), ask)
+    const answer = await findRecords(said('text'), ask)
+    const records = answer.records
     found.value = records
-    silent.value = none
+    silent.value = answer.silent
+    notAsked.value = answer.notAsked
     asked.value = ask
     if (records.length === 1) choose(records[0]!)
   })
@@ -76,10 +80,14 @@ watch(
       <p v-if="silent.length" class="bad">
         Of these it is not known, since they did not answer: {{ silent.join('; ') }}.
       </p>
+      <p v-if="notAsked.length" class="mid">
+        Not asked, as there are many of them and an id alone names none: {{ notAsked.join('; ') }}.
+        Give the link of the record instead.
+      </p>
       <p v-if="!found.length">
         {{
           asked
-            ? 'No source that a bridge hears said that it has a record with that id.'
+            ? 'No source that was asked said that it has a record with that id.'
             : 'Nothing that was received says so.'
         }}
         <button v-if="!asked" class="btn" :disabled="busy" @click="look(true)">

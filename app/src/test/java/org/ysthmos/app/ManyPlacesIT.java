@@ -313,6 +313,10 @@ class ManyPlacesIT extends AppTestBase {
         api("/uses?kind=FIELD&system=bed-boards&collection=boards:bed-nine&id=/task/title");
     assertThat(uses.toString()).contains("Beds");
 
+    // An id alone names none of many; that none was asked is said.
+    JsonNode found = api("/where?text=gb-0&ask=true");
+    assertThat(found.path("notAsked").toString()).isEqualTo("[\"Board of Bed boards\"]");
+
     // The row names another yard from now on: what is there already is changed where it stands.
     String task = work("bed-one", "Edge the lawn");
     ok(told("bed-one", task, "task.created"));
@@ -321,6 +325,9 @@ class ManyPlacesIT extends AppTestBase {
     JsonNode unused = board("PATCH", "/api/tasks/" + task, "{\"title\":\"Edge the long lawn\"}");
     ok(told("bed-one", task, "task.changed"));
     arrives("beds-east", "Edge the long lawn (Bed one, rakes)");
+    JsonNode changed = api("/traces?bridge=" + BRIDGE + "&text=" + task).path("traces").path(0);
+    assertThat(api("/traces/" + changed.path("id").asText()).path("targetPage").asText())
+        .contains("/boards/beds-east#");
     ok(told("bed-one", work("bed-one", "Oil the shears"), "task.created"));
     arrives("beds-west", "Oil the shears (Bed one, rakes)");
   }
@@ -352,6 +359,25 @@ class ManyPlacesIT extends AppTestBase {
     ok(told("bed-three", work("bed-three", "Sieve the soil"), "task.created"));
     arrives("beds-west", "Sieve the soil (Bed three, forks)");
     assertThat(page("beds-west")).doesNotContain("Turn the heap");
+
+    // What would change of the places is told by their names.
+    String other =
+        DOCUMENT
+            .replace("table: bed-yards }", "named: [bed-one, bed-two] }")
+            .replace("{ of: boards, take: yard }", "\"boards:beds-east\"")
+            .replace(", {place/crew}", "");
+    ObjectNode draft = JSON.createObjectNode().put("document", other).put("revision", 0);
+    int number = places().path("version").asInt();
+    JsonNode differences =
+        JSON.readTree(
+            send(
+                    "POST",
+                    app("/api/desk/versions/" + BRIDGE + "/" + number + "/differences"),
+                    draft.toString(),
+                    Map.of("Content-Type", "application/json"))
+                .body());
+    assertThat(differences.path(0).toString())
+        .isEqualTo("{\"part\":\"Places\",\"before\":\"Bed three\",\"after\":\"Bed two\"}");
 
     // One that appears over there.
     makeBoard("Bed nine");

@@ -18,6 +18,7 @@ import org.ysthmos.adapters.system.Collected;
 import org.ysthmos.adapters.system.ManyPlaces;
 import org.ysthmos.adapters.system.Parts;
 import org.ysthmos.adapters.system.ProtocolReader;
+import org.ysthmos.adapters.system.Push;
 import org.ysthmos.adapters.system.SignIn;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.adapters.system.SystemDescription;
@@ -71,7 +72,7 @@ public final class SystemReader {
               if (node.isGroup() && node.get("places").isPresent()) {
                 many.put(key, ManyPlaces.read(of, node, protocol::collection));
               } else {
-                collections.put(key, protocol.collection(of, node));
+                collections.put(key, single(protocol.collection(of, node), node));
               }
             });
     requireDirectories(root, collections);
@@ -88,6 +89,15 @@ public final class SystemReader {
         collections,
         many,
         Optional.empty());
+  }
+
+  private static SystemCollection single(SystemCollection collection, DocumentNode node) {
+    if (collection.push().flatMap(Push::place).isPresent()) {
+      throw node.need("push")
+          .need("place")
+          .refuse("this is one place; only what describes many (places) says which tells");
+    }
+    return collection;
   }
 
   /** A field takes its names from a directory that is described. */

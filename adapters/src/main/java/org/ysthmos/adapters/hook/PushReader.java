@@ -13,7 +13,7 @@ import java.util.Map;
 import org.ysthmos.adapters.system.Push;
 import org.ysthmos.core.event.Event;
 import org.ysthmos.core.json.ExactJson;
-import org.ysthmos.core.json.Pointer;
+import org.ysthmos.core.shape.PlaceId;
 
 /** Reads which event a webhook tells of. */
 public final class PushReader {
@@ -55,15 +55,17 @@ public final class PushReader {
   }
 
   /**
+   * @param address the collection, or the places described alike, at whose address it came
    * @param id the sender's id of the event; where the body tells the record's version, the change
    *     to that version is the event instead
    * @param now when it arrived, which stands for when it happened since the webhook does not say
    * @throws Unreadable if the body is no JSON or lacks the id of the record
    */
   public static Event read(
-      Push push, String system, String collection, String id, byte[] body, Instant now)
+      Push push, String system, String address, String id, byte[] body, Instant now)
       throws Unreadable {
     JsonNode data = parse(body);
+    String collection = collection(push, address, data);
     JsonNode record = push.record().in(data);
     if (!record.isValueNode() || record.isNull() || record.asText().isBlank()) {
       throw new Unreadable("the body has no id at “" + push.record() + "”");
@@ -80,20 +82,16 @@ public final class PushReader {
     return new Event(known, system, collection, ours, record.asText(), now, data);
   }
 
-  /**
-   * The id of the place that a webhook tells of, where many places tell at one address.
-   *
-   * @throws Unreadable if the body is no JSON or does not say
-   */
-  public static String place(Push push, byte[] body) throws Unreadable {
-    Pointer at =
-        push.place()
-            .orElseThrow(() -> new Unreadable("it is not described where the place stands"));
-    JsonNode place = at.in(parse(body));
-    if (!place.isValueNode() || place.isNull() || place.asText().isBlank()) {
-      throw new Unreadable("the body has no place at “" + at + "”");
+  /** The collection that is told of, where many places tell at one address. */
+  private static String collection(Push push, String address, JsonNode data) throws Unreadable {
+    if (push.place().isEmpty() || PlaceId.parse(address).isPresent()) {
+      return address;
     }
-    return place.asText();
+    JsonNode place = push.place().get().in(data);
+    if (!place.isValueNode() || place.isNull() || place.asText().isBlank()) {
+      throw new Unreadable("the body has no place at “" + push.place().get() + "”");
+    }
+    return new PlaceId(address, place.asText()).collection();
   }
 
   /**

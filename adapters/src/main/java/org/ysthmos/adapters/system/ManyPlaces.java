@@ -1,7 +1,5 @@
 package org.ysthmos.adapters.system;
 
-import java.net.URLEncoder;
-import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -52,7 +50,11 @@ public final class ManyPlaces {
    */
   public static ManyPlaces read(Collected of, DocumentNode node, CollectionReader reader) {
     ManyPlaces places = new ManyPlaces(of, node, reader);
-    SystemCollection unused = places.any();
+    if (places.any().push().filter(told -> told.place().isEmpty()).isPresent()) {
+      throw node.need("push")
+          .refuse(
+              "all places tell at one address; say where the id of the place stands, as place: /list");
+    }
     return places;
   }
 
@@ -95,13 +97,9 @@ public final class ManyPlaces {
   }
 
   private SystemCollection make(Place place) {
+    PlaceId id = new PlaceId(of.id(), place.id());
     return reader.read(
-        new Collected(
-            of.system(),
-            of.systemName(),
-            new PlaceId(of.id(), place.id()).collection(),
-            Optional.of(place.name())),
-        node.filled(
-            SLOT, URLEncoder.encode(place.id(), StandardCharsets.UTF_8).replace("+", "%20")));
+        new Collected(of.system(), of.systemName(), id.collection(), Optional.of(place.name())),
+        node.filled(SLOT, id.encoded()));
   }
 }

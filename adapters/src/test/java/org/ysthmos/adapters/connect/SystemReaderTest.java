@@ -133,4 +133,66 @@ class SystemReaderTest {
                 "{ basic: { user: \"a:b\", secret: s } }");
     assertThatThrownBy(() -> SystemReader.read(document)).hasMessageContaining("no colon");
   }
+
+  private static final String MANY =
+      """
+      system: boards
+      name: Boards
+      address: http://127.0.0.1:9
+      directories: { lists: { call: GET /lists, items: /items, id: /id, name: /name } }
+      collections:
+        lists:
+          places: lists
+          name: List
+          record: task
+          page: "/lists/{place}#{id}"
+          fields:
+            title: { name: Title, type: text, required: true }
+          find: [ { by: [id], call: "GET /lists/{place}/tasks/{id}" } ]
+          create: [ { call: "POST /lists/{place}/tasks", fields: [title] } ]
+          push:
+            verify: { shared-secret: { header: Secret, secret: hook } }
+            place: /list
+            record: /task/id
+            kind: /type
+            kinds: { made: created }
+        alone:
+          name: Alone
+          record: note
+          fields: { /id: { name: number, type: text } }
+          push:
+            { verify: { shared-secret: { header: Secret, secret: hook } },
+              record: /id, kind: /type, kinds: { made: created } }
+      """;
+
+  @Test
+  void placesThatAreDescribedAlikeAreEachACollection() {
+    SystemDescription boards = SystemReader.read(MANY);
+    assertThat(boards.collections()).containsOnlyKeys("alone");
+    HttpCollection list = (HttpCollection) boards.collection("lists:a%20b");
+    assertThat(list.shape().collection()).isEqualTo("lists:a%20b");
+    assertThat(list.shape().name()).isEqualTo("List a b");
+    assertThat(list.page()).contains("/lists/a%20b#{id}");
+    assertThat(list.finds().getFirst().call().path()).isEqualTo("/lists/a%20b/tasks/{id}");
+    assertThat(list.create().getFirst().call().path()).isEqualTo("/lists/a%20b/tasks");
+    assertThat(boards.manyOf("lists:a%20b").orElseThrow().at("a b", "Beds").shape().name())
+        .isEqualTo("Beds");
+    assertThat(boards.find("lists")).isEmpty();
+    assertThat(boards.find("other:a")).isEmpty();
+  }
+
+  @ParameterizedTest(name = "{1}: {2}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "places: lists|places: list|did you mean “lists”?",
+        "place: /list|whole: /task|say where the id of the place stands",
+        "record: /id|record: /id, place: /list|this is one place",
+        "fields: [title]|fields: [titel]|has no field “titel”"
+      })
+  void mistakeInWhatIsAlikeIsToldBeforeAPlaceAppears(String right, String wrong, String says) {
+    assertThat(MANY).contains(right);
+    assertThatThrownBy(() -> SystemReader.read(MANY.replace(right, wrong)))
+        .hasMessageContaining(says);
+  }
 }

@@ -77,4 +77,27 @@ class PushReaderTest {
     assertThat(PushReader.read(push, "desk", "forms", "msg_2", removed, NOW).id())
         .isEqualTo("msg_2");
   }
+
+  @Test
+  void manyPlacesTellAtOneAddress() throws Exception {
+    Push push =
+        new Push(
+            PUSH.verify(),
+            PUSH.event(),
+            PUSH.record(),
+            PUSH.kind(),
+            PUSH.kinds(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.of(Pointer.parse("/list")));
+    byte[] told = "{\"type\":\"form.sent\",\"data\":{\"id\":77},\"list\":\"a b\"}".getBytes(UTF_8);
+    assertThat(PushReader.read(push, "desk", "lists", "msg_1", told, NOW).collection())
+        .isEqualTo("lists:a%20b");
+    // At the address of one of them it is that one.
+    assertThat(PushReader.read(push, "desk", "lists:c", "msg_1", told, NOW).collection())
+        .isEqualTo("lists:c");
+    byte[] without = "{\"type\":\"form.sent\",\"data\":{\"id\":77}}".getBytes(UTF_8);
+    assertThatThrownBy(() -> PushReader.read(push, "desk", "lists", "msg_1", without, NOW))
+        .hasMessageContaining("no place at “/list”");
+  }
 }

@@ -21,6 +21,7 @@ import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.guard.CeilingWords;
 import org.ysthmos.core.rule.CompiledValue;
+import org.ysthmos.core.shape.CollectionShape;
 
 /** What differs between two versions of a bridge, part by part, in sentences. */
 public final class RuleDifferences {
@@ -34,6 +35,8 @@ public final class RuleDifferences {
    */
   public record RuleDifference(String part, String before, String after) {}
 
+  private static final int MOST_NAMED = 12;
+
   private RuleDifferences() {}
 
   public static List<RuleDifference> between(BridgeVersion before, BridgeVersion after) {
@@ -42,6 +45,7 @@ public final class RuleDifferences {
     SequencedSet<String> all = new LinkedHashSet<>(is.sequencedKeySet());
     all.addAll(was.sequencedKeySet());
     List<RuleDifference> differences = new ArrayList<>();
+    places(before, after).ifPresent(differences::add);
     for (String part : all) {
       String then = was.getOrDefault(part, "");
       String now = is.getOrDefault(part, "");
@@ -50,6 +54,32 @@ public final class RuleDifferences {
       }
     }
     return differences;
+  }
+
+  /** Which places are heard no more, and which are heard from now on. */
+  private static Optional<RuleDifference> places(BridgeVersion before, BridgeVersion after) {
+    if (before.places().isEmpty() && after.places().isEmpty()) {
+      return Optional.empty();
+    }
+    String then = namesOf(before, after.heard());
+    String now = namesOf(after, before.heard());
+    return then.isEmpty() && now.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new RuleDifference("Places", then, now));
+  }
+
+  /** What people call the places that a version hears but for some. */
+  private static String namesOf(BridgeVersion version, List<String> butFor) {
+    List<String> names =
+        version.views().stream()
+            .map(BridgeVersion::source)
+            .filter(place -> !butFor.contains(place.collection()))
+            .map(CollectionShape::name)
+            .toList();
+    return names.size() <= MOST_NAMED
+        ? String.join(", ", names)
+        : "%s and %d more"
+            .formatted(String.join(", ", names.subList(0, MOST_NAMED)), names.size() - MOST_NAMED);
   }
 
   private static SequencedMap<String, String> parts(BridgeVersion version) {

@@ -162,7 +162,7 @@ class EvidenceGathering {
   private Place place(Systems.Connected system) {
     String id = system.description().id();
     List<Health.Looked> looked =
-        systems.all(system.description()).keySet().stream()
+        systems.collectionsOf(system.description()).keySet().stream()
             .flatMap(collection -> health.last(id, collection).stream())
             .toList();
     List<String> problems =

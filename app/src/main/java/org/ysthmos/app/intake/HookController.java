@@ -30,7 +30,6 @@ import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.event.Event;
-import org.ysthmos.core.shape.PlaceId;
 
 /** Where outside systems send their webhooks. */
 @RestController
@@ -106,7 +105,7 @@ class HookController {
     Instant now = clock.instant();
     var delivery = new HookSender.Delivery(name -> header(request, name), token, body);
     String id = verified(push, delivery, now);
-    Event event = event(push, system, placeIn(push, system, collection, body), id, body, now);
+    Event event = event(push, system, collection, id, body, now);
     return acknowledge(
         new EventMapper.EventRow(
             0,
@@ -124,7 +123,13 @@ class HookController {
   private Push push(String system, String collection) {
     return systems
         .collection(system, collection)
-        .or(() -> many(system, collection).map(ManyPlaces::any))
+        .or(
+            () ->
+                systems
+                    .find(system)
+                    .flatMap(
+                        found -> Optional.ofNullable(found.description().many().get(collection)))
+                    .map(ManyPlaces::any))
         .flatMap(SystemCollection::push)
         .orElseThrow(
             () ->
@@ -136,26 +141,6 @@ class HookController {
                         + "/"
                         + collection
                         + " that takes webhooks. Check the address given to the sender."));
-  }
-
-  private Optional<ManyPlaces> many(String system, String id) {
-    return systems
-        .find(system)
-        .flatMap(found -> Optional.ofNullable(found.description().many().get(id)));
-  }
-
-  /** The collection that a webhook tells of, of several that tell at one address. */
-  private String placeIn(Push push, String system, String address, byte[] body) {
-    if (many(system, address).isEmpty()) {
-      return address;
-    }
-    try {
-      String collection = new PlaceId(address, PushReader.place(push, body)).collection();
-      limit("the id of the place", collection, EventMapper.EventRow.LONGEST_COLLECTION);
-      return collection;
-    } catch (PushReader.Unreadable e) {
-      throw unreadable(String.valueOf(e.getMessage()));
-    }
   }
 
   /** Reads the body, unless so many are being read that the rest of the API would be kept out. */
@@ -250,6 +235,7 @@ class HookController {
       Push push, String system, String collection, String id, byte[] body, Instant now) {
     try {
       Event event = PushReader.read(push, system, collection, id, body, now);
+      limit("the id of the place", event.collection(), EventMapper.EventRow.LONGEST_COLLECTION);
       limit("the id of the record", event.record(), EventMapper.EventRow.LONGEST_RECORD_ID);
       limit("the kind of the event", event.kind(), EventMapper.EventRow.LONGEST_KIND);
       return event;

@@ -148,6 +148,12 @@ class PlaceChanges {
   }
 
   private void addRows(Places places, List<TakenPlace> taken) {
+    // Somebody else may be at the same table.
+    tables.together(() -> put(places, taken));
+    users.refresh();
+  }
+
+  private void put(Places places, List<TakenPlace> taken) {
     ReferenceTable table = tables.table(places.table()).orElseThrow();
     TableDefinition definition = table.definition();
     String column = places.columnOf(definition);
@@ -162,6 +168,5 @@ class PlaceChanges {
     ReferenceTable wanted = TableCsv.read(csv.toString(), definition);
     users.requireUsable(wanted);
     ReferenceTable unused = tables.put(wanted, By.PERSON);
-    users.refresh();
   }
 }

@@ -346,7 +346,7 @@ public class Systems implements Shapes {
    * All collections of a system by id: those that are described one by one, and the places that it
    * had when its directories were read last.
    */
-  public SequencedMap<String, SystemCollection> all(SystemDescription system) {
+  public SequencedMap<String, SystemCollection> collectionsOf(SystemDescription system) {
     SequencedMap<String, SystemCollection> all = new LinkedHashMap<>(system.collections());
     system
         .many()
@@ -373,7 +373,7 @@ public class Systems implements Shapes {
   @Override
   public Set<String> collections(String system) {
     return find(system)
-        .map(found -> Set.copyOf(all(found.description()).keySet()))
+        .map(found -> Set.copyOf(collectionsOf(found.description()).keySet()))
         .orElse(Set.of());
   }
 

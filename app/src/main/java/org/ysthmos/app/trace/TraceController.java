@@ -26,6 +26,7 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.document.Nearest;
+import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.shape.CollectionShape;
 
 /** Finding traces, opening one, sending one again. */
@@ -301,6 +302,17 @@ class TraceController {
         .map(CollectionShape::name);
   }
 
+  /** Where the task of a trace stands: where it was delivered to, else where it would be. */
+  private Optional<CollectionRef> stands(TraceRow row, Optional<BridgeVersion> bridge) {
+    return Optional.ofNullable(traces.deliveredTo(row.seq()))
+        .map(at -> new CollectionRef(at.systemId(), at.collectionId()))
+        .or(
+            () ->
+                bridge
+                    .map(BridgeVersion::target)
+                    .map(target -> new CollectionRef(target.system(), target.collection())));
+  }
+
   private static Verdict verdict(TraceRow row) {
     var verdict = row.verdict();
     return verdict == null ? Verdict.WAITING : Verdict.valueOf(verdict.name());
@@ -319,12 +331,11 @@ class TraceController {
     String source = bridge.map(b -> b.source().systemName()).orElse(event.systemId());
     String target = bridge.map(b -> b.target().systemName()).orElse("");
     String page =
-        bridge
-            .filter(b -> row.targetRecord() != null)
+        Optional.ofNullable(row.targetRecord())
             .flatMap(
-                b ->
-                    systems.page(
-                        b.target().system(), b.target().collection(), text(row.targetRecord())))
+                task ->
+                    stands(row, bridge)
+                        .flatMap(at -> systems.page(at.system(), at.collection(), task)))
             .map(URI::toString)
             .orElse("");
     return new TraceView(

@@ -80,6 +80,17 @@ public interface TraceMapper {
   @Select("SELECT " + COLUMNS + " FROM trace t WHERE t.seq = #{seq}")
   @Nullable TraceRow at(@Param("seq") long seq);
 
+  /** A collection that was delivered to. */
+  record Delivered(String systemId, String collectionId) {}
+
+  /** Where a trace delivered its first task to; null if it delivered nothing. */
+  @Select(
+      """
+      SELECT system_id, collection_id FROM delivery
+      WHERE trace_seq = #{seq} ORDER BY trace_seq, seq LIMIT 1
+      """)
+  @Nullable Delivered deliveredTo(long seq);
+
   /** What a decision says of a trace. */
   record Decided(
       long seq,

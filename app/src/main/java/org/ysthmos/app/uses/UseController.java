@@ -139,7 +139,7 @@ class UseController {
     return new SystemThings(
         system.id(),
         system.name(),
-        systems.all(system).keySet().stream()
+        systems.collectionsOf(system).keySet().stream()
             .flatMap(id -> systems.find(system.id(), id).stream())
             .map(UseController::things)
             .toList());

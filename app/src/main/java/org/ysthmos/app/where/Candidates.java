@@ -76,8 +76,9 @@ class Candidates {
    * Those that their source knows by an id.
    *
    * @param silent the places that did not answer, so that it is not known of them
+   * @param notAsked those of which there are many alike, so that none was asked, in words
    */
-  record Asked(List<Place> places, List<Place> silent) {}
+  record Asked(List<Place> places, List<Place> silent, List<String> notAsked) {}
 
   /**
    * Asks all places that a bridge hears for an id. Of places that are described alike none is:
@@ -99,7 +100,19 @@ class Candidates {
                 }
               });
     }
-    return new Asked(places, silent);
+    return new Asked(places, silent, notAsked());
+  }
+
+  private List<String> notAsked() {
+    return sources()
+        .flatMap(
+            shape ->
+                systems
+                    .manyOf(shape.system(), shape.collection())
+                    .map(many -> many.name() + " of " + shape.systemName())
+                    .stream())
+        .distinct()
+        .toList();
   }
 
   /** The places that bridges hear. */
@@ -129,7 +142,7 @@ class Candidates {
     List<Place> places = new ArrayList<>();
     for (Systems.Connected connected : systems.all()) {
       String system = connected.description().id();
-      for (String collection : systems.all(connected.description()).keySet()) {
+      for (String collection : systems.collectionsOf(connected.description()).keySet()) {
         idIn(text, system, collection)
             .ifPresent(id -> places.add(new Place(system, collection, id)));
       }

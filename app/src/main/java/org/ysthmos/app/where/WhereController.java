@@ -51,8 +51,10 @@ class WhereController {
    * The records that may be meant.
    *
    * @param silent the places that were asked and did not answer, in words
+   * @param notAsked places described alike that were not asked, since an id alone names none of
+   *     them
    */
-  record FoundView(List<FoundRecord> records, List<String> silent) {}
+  record FoundView(List<FoundRecord> records, List<String> silent, List<String> notAsked) {}
 
   /**
    * A task that was made of it.
@@ -132,7 +134,9 @@ class WhereController {
   FoundView find(@RequestParam String text, @RequestParam(defaultValue = "false") boolean ask) {
     String wanted = text.strip();
     Candidates.Asked found =
-        ask ? candidates.asked(wanted) : new Candidates.Asked(candidates.known(wanted), List.of());
+        ask
+            ? candidates.asked(wanted)
+            : new Candidates.Asked(candidates.known(wanted), List.of(), List.of());
     return new FoundView(
         found.places().stream()
             .map(
@@ -143,7 +147,8 @@ class WhereController {
                         one.record(),
                         words(one.system(), one.collection())))
             .toList(),
-        found.silent().stream().map(one -> words(one.system(), one.collection())).toList());
+        found.silent().stream().map(one -> words(one.system(), one.collection())).toList(),
+        found.notAsked());
   }
 
   private String words(String system, String collection) {

@@ -137,7 +137,11 @@ public final class BridgeCompiler {
     DocumentNode from = document.need("from");
     DocumentNode to = document.need("to");
     Optional<CollectionShape> foundSource = source(from);
-    definition.from().places().ifPresent(places -> PlacesCompiler.use(places, uses));
+    definition
+        .from()
+        .places()
+        .filter(places -> places.how() == Places.How.TABLE)
+        .ifPresent(places -> uses.tableAt(from.need(PlacesDocument.PLACES), places.table()));
     Optional<CollectionShape> foundTarget = place(to, definition.to());
     if (foundSource.isEmpty() || foundTarget.isEmpty()) {
       problems.refuse();

@@ -232,28 +232,13 @@ public record BridgeDefinition(
 
   /** The same rules under another id. */
   public BridgeDefinition withId(String other) {
-    return new BridgeDefinition(
-        other,
-        name,
-        purpose,
-        from,
-        to,
-        lookups,
-        values,
-        when,
-        match,
-        plan,
-        fields,
-        then,
-        ceiling,
-        duplicates,
-        between);
+    return with(other, from, to, lookups, then);
   }
 
   /**
-   * The same that hears other places.
+   * The same that hears other places, where it hears several.
    *
-   * @param other takes the place of the places that it heard several of
+   * @param other takes the place of which they were
    */
   public BridgeDefinition with(Places other) {
     From now =
@@ -266,16 +251,16 @@ public record BridgeDefinition(
             from.times(),
             from.chores(),
             Optional.of(other));
-    return beginning(now, to, lookups, then);
+    return with(id, now, to, lookups, then);
   }
 
-  private BridgeDefinition beginning(
-      From now, To nowTo, List<LookupRule> nowLookups, List<Effect> nowThen) {
+  private BridgeDefinition with(
+      String nowId, From nowFrom, To nowTo, List<LookupRule> nowLookups, List<Effect> nowThen) {
     return new BridgeDefinition(
-        id,
+        nowId,
         name,
         purpose,
-        now,
+        nowFrom,
         nowTo,
         nowLookups,
         values,
@@ -292,7 +277,8 @@ public record BridgeDefinition(
   /** The same as it is for the events of one of its places. */
   BridgeDefinition at(Place place) {
     From now = from.at(place);
-    return beginning(
+    return with(
+        id,
         now,
         to.at(place, from, now),
         lookups.stream().map(lookup -> lookup.at(now)).toList(),
@@ -302,21 +288,6 @@ public record BridgeDefinition(
   /** The same seen from a side of the two that it keeps alike. */
   BridgeDefinition seenFrom(Side side) {
     TwoWay both = between.orElseThrow();
-    return new BridgeDefinition(
-        id,
-        name,
-        purpose,
-        both.place(side).from(),
-        both.place(side.across()).to(),
-        lookups,
-        values,
-        when,
-        match,
-        plan,
-        fields,
-        then,
-        ceiling,
-        duplicates,
-        between);
+    return with(id, both.place(side).from(), both.place(side.across()).to(), lookups, then);
   }
 }

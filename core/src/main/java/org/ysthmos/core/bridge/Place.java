@@ -54,6 +54,10 @@ public record Place(String id, String collection, SequencedMap<String, Said> row
 
   /** What a column says as text; empty if it says nothing, or there is none. */
   String shown(String column) {
+    return shown(row, column);
+  }
+
+  static String shown(SequencedMap<String, Said> row, String column) {
     Said said = row.get(column);
     return said == null || said.value() == Nothing.NOTHING ? "" : said.value().display();
   }

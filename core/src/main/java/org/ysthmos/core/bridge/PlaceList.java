@@ -131,7 +131,7 @@ public final class PlaceList {
     for (Map.Entry<String, ValueType> value : table.values().entrySet()) {
       said.put(value.getKey(), new Place.Said(value.getValue(), row.values().get(place++)));
     }
-    String id = new Place("", "", said).shown(column);
+    String id = Place.shown(said, column);
     return new Place(id, places.collection(id), said);
   }
 }

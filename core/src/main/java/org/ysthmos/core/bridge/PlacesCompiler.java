@@ -12,7 +12,6 @@ import org.ysthmos.core.document.DocumentProblem;
 import org.ysthmos.core.document.Nearest;
 import org.ysthmos.core.document.Problems;
 import org.ysthmos.core.reading.Address;
-import org.ysthmos.core.uses.Use;
 
 /**
  * Makes a bridge that hears several places into a version that looks as it is for each of them. The
@@ -107,17 +106,5 @@ final class PlacesCompiler {
             "its row says nothing under “%s”, so that it is not known where its tasks go"
                 .formatted(to.take()))
         : Optional.empty();
-  }
-
-  /** Takes down that the table is read. */
-  static void use(Places places, UseRecorder uses) {
-    if (places.how() == Places.How.TABLE) {
-      uses.at(
-          "from/" + PlacesDocument.PLACES,
-          () -> {
-            uses.table(places.table());
-            return Use.How.LOOKS_UP;
-          });
-    }
   }
 }

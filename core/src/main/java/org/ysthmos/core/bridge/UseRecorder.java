@@ -104,6 +104,10 @@ final class UseRecorder {
     add(Thing.table(id), How.LOOKS_UP);
   }
 
+  void tableAt(DocumentNode at, String id) {
+    uses.add(new Use(Thing.table(id), How.LOOKS_UP, at.path()));
+  }
+
   void calendar(String id) {
     add(Thing.calendar(id), How.READS);
   }

@@ -16,9 +16,14 @@ public record PlaceId(String of, String place) {
 
   private static final char BETWEEN = ':';
 
-  /** The id of the collection that it is; what no id should hold is percent-encoded (RFC 3986). */
+  /** The id of the collection that it is (RFC 3986, section 2.1). */
   public String collection() {
-    return of + BETWEEN + URLEncoder.encode(place, StandardCharsets.UTF_8).replace("+", "%20");
+    return of + BETWEEN + encoded();
+  }
+
+  /** The id of the place with what no part of an address should hold percent-encoded. */
+  public String encoded() {
+    return URLEncoder.encode(place, StandardCharsets.UTF_8).replace("+", "%20");
   }
 
   /** Whether two collections are the same, or places that are described alike. */

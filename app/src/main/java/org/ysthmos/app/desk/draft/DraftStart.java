@@ -21,50 +21,45 @@ import org.ysthmos.core.recurrence.Timetable;
  * Where a draft takes its events from, as far as it says so; of two places that are kept alike, the
  * left one.
  *
- * @param others the further collections of a draft that hears several places
+ * @param collections the collections that it hears, of several places the first first; one at least
  * @param kinds the kinds of event; empty while none is said
  * @param times when it begins by itself, where it begins with times and says when
  * @param rows the whole document, where each of its records comes round by itself
  */
 public record DraftStart(
     String system,
-    String collection,
-    List<String> others,
+    List<String> collections,
     List<String> kinds,
     Optional<Timetable> times,
     Optional<String> rows) {
 
   public DraftStart {
-    others = List.copyOf(others);
+    collections = List.copyOf(collections);
     kinds = List.copyOf(kinds);
   }
 
-  /** All collections that it hears. */
-  public List<String> collections() {
-    List<String> all = new ArrayList<>(List.of(collection));
-    all.addAll(others);
-    return all;
+  /** The collection that it hears, of several the first. */
+  public String collection() {
+    return collections.getFirst();
   }
 
   /** Whether an event is of one of its collections. */
   public boolean hears(Event event) {
-    return event.system().equals(system) && collections().contains(event.collection());
+    return event.system().equals(system) && collections.contains(event.collection());
   }
 
   public static DraftStart of(BridgeDefinition.From from) {
     return new DraftStart(
-        from.system(), from.collection(), List.of(), from.events(), from.times(), Optional.empty());
+        from.system(), List.of(from.collection()), from.events(), from.times(), Optional.empty());
   }
 
   /** The same of a whole version. */
   public static DraftStart of(BridgeVersion version) {
     BridgeDefinition bridge = version.definition();
     DraftStart start = of(bridge.from());
-    List<String> heard = version.heard();
     return new DraftStart(
         start.system(),
-        heard.getFirst(),
-        heard.subList(1, heard.size()),
+        version.heard(),
         start.kinds(),
         start.times(),
         bridge.from().chores().map(chores -> BridgeWriter.write(bridge)));
@@ -78,8 +73,7 @@ public record DraftStart(
     if (from.has("times")) {
       return new DraftStart(
           TimeSource.SYSTEM,
-          draft.path("bridge").asText(),
-          List.of(),
+          List.of(draft.path("bridge").asText()),
           List.of(TimeSource.DUE),
           timetable(from),
           Optional.empty());
@@ -94,8 +88,7 @@ public record DraftStart(
     List<String> heard = from.has("places") ? places(from, catalog) : List.of();
     return new DraftStart(
         from.path("system").asText(),
-        heard.isEmpty() ? from.path("collection").asText() : heard.getFirst(),
-        heard.isEmpty() ? List.of() : heard.subList(1, heard.size()),
+        heard.isEmpty() ? List.of(from.path("collection").asText()) : heard,
         kinds,
         Optional.empty(),
         from.has("chores") ? Optional.of(draft.toString()) : Optional.empty());

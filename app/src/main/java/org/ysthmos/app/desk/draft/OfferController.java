@@ -104,7 +104,7 @@ class OfferController {
     List<PlaceView> targets = new ArrayList<>();
     List<LookupPlace> lookups = new ArrayList<>();
     for (Systems.Connected system : systems.all()) {
-      for (SystemCollection collection : systems.all(system.description()).values()) {
+      for (SystemCollection collection : systems.collectionsOf(system.description()).values()) {
         sources.add(place(collection, check.asSource(system, collection)));
         targets.add(place(collection, check.asTarget(system, collection)));
         if (!collection.findsBy().isEmpty() || !collection.shape().eventFields().isEmpty()) {

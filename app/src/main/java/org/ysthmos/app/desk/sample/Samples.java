@@ -130,10 +130,10 @@ public class Samples {
 
   /** The newest that were received, of several places the newest of each, the newest first. */
   private List<EventMapper.EventRow> rows(DraftStart start, int most) {
-    if (start.others().isEmpty()) {
+    if (start.collections().size() == 1) {
       return events.newestOf(start.system(), start.collection(), start.kinds(), most);
     }
-    int ofEach = Math.max(1, most / (start.others().size() + 1));
+    int ofEach = Math.max(1, most / start.collections().size());
     List<EventMapper.EventRow> all = new ArrayList<>();
     for (String collection : start.collections()) {
       all.addAll(events.newestOf(start.system(), collection, start.kinds(), ofEach));
