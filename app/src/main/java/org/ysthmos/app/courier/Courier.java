@@ -17,6 +17,7 @@ import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue.Claimed;
 import org.ysthmos.app.courier.DeliveryQueue.Queue;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.sync.SyncedWrites;
 import org.ysthmos.app.system.Systems;
@@ -291,7 +292,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
   private void send(
       Attempt attempt, Systems.Connected system, Optional<String> record, Doubt before) {
     DeliveryRow delivery = attempt.delivery();
-    SequencedMap<String, Value> fields = pairs.fields(delivery.fields());
+    SequencedMap<String, Value> fields = KeptFields.read(delivery.fields());
     var effect =
         new TaskGateway.Effect(
             delivery.collectionId(),

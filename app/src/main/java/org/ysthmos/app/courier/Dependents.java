@@ -5,7 +5,7 @@ import java.util.SequencedMap;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryMapper.Result;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.reading.Made;
 import org.ysthmos.core.shape.FieldShape;
@@ -19,13 +19,11 @@ class Dependents {
 
   private final DeliveryQueue queue;
   private final DeliveryMapper deliveries;
-  private final Pairs pairs;
   private final Systems systems;
 
-  Dependents(DeliveryQueue queue, DeliveryMapper deliveries, Pairs pairs, Systems systems) {
+  Dependents(DeliveryQueue queue, DeliveryMapper deliveries, Systems systems) {
     this.queue = queue;
     this.deliveries = deliveries;
-    this.pairs = pairs;
     this.systems = systems;
   }
 
@@ -43,7 +41,7 @@ class Dependents {
   }
 
   private void fillParent(DeliveryRow child, String field, String record) {
-    SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(child.fields()));
+    SequencedMap<String, Value> fields = new LinkedHashMap<>(KeptFields.read(child.fields()));
     ValueType type =
         systems
             .find(child.systemId(), child.collectionId())
@@ -51,7 +49,7 @@ class Dependents {
             .map(FieldShape::type)
             .orElse(ValueType.TEXT);
     fields.put(field, Constant.parse(record, type));
-    deliveries.fill(child.seq(), pairs.bytes(fields));
+    deliveries.fill(child.seq(), KeptFields.write(fields));
   }
 
   /** What comes after a task can name its id and its link now. */
@@ -59,11 +57,11 @@ class Dependents {
     Made made = Made.of(record, systems.page(task.systemId(), task.collectionId(), record));
     for (DeliveryRow effect : deliveries.ofTrace(task.traceSeq())) {
       if (effect.effectName() != null && effect.result() == Result.OPEN) {
-        SequencedMap<String, Value> fields = new LinkedHashMap<>(pairs.fields(effect.fields()));
+        SequencedMap<String, Value> fields = new LinkedHashMap<>(KeptFields.read(effect.fields()));
         SequencedMap<String, Value> filled = new LinkedHashMap<>(fields);
         filled.replaceAll((field, value) -> made.filled(value));
         if (!filled.equals(fields)) {
-          deliveries.fill(effect.seq(), pairs.bytes(filled));
+          deliveries.fill(effect.seq(), KeptFields.write(filled));
         }
       }
     }

@@ -16,6 +16,7 @@ import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Resender;
@@ -158,7 +159,7 @@ class GoneTasks {
           others.makesAnew(
               attempt,
               pairs.anew(
-                  delivery.bridgeId(), delivery.matchHash(), pairs.fields(delivery.fields())),
+                  delivery.bridgeId(), delivery.matchHash(), KeptFields.read(delivery.fields())),
               live.orElseThrow().ceiling());
       case LEAVE -> others.leaves(attempt);
     }

@@ -15,9 +15,9 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryMapper.Result;
 import org.ysthmos.app.live.LiveFeed;
-import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Stories;
@@ -50,7 +50,6 @@ class TakeBack {
   private final DeliveryMapper deliveries;
   private final DeliveryQueue queue;
   private final DeliveryLog log;
-  private final Pairs pairs;
   private final TaskLooks looks;
   private final Systems systems;
   private final Stories stories;
@@ -64,7 +63,6 @@ class TakeBack {
       DeliveryMapper deliveries,
       DeliveryQueue queue,
       DeliveryLog log,
-      Pairs pairs,
       TaskLooks looks,
       Systems systems,
       Stories stories,
@@ -76,7 +74,6 @@ class TakeBack {
     this.deliveries = deliveries;
     this.queue = queue;
     this.log = log;
-    this.pairs = pairs;
     this.looks = looks;
     this.systems = systems;
     this.stories = stories;
@@ -154,7 +151,7 @@ class TakeBack {
                       made.idempotencyKey(),
                       EffectKind.REMOVE,
                       made.recordId(),
-                      pairs.bytes(Map.of()),
+                      KeptFields.write(Map.of()),
                       null,
                       null,
                       Result.OPEN,

@@ -8,6 +8,7 @@ import org.ysthmos.app.courier.DeliveryMapper.DeliveryRow;
 import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.dispatch.DecisionWriter.Deciding;
 import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.decide.PlannedDelivery;
 import org.ysthmos.core.delivery.Doubt;
@@ -21,15 +22,12 @@ class DecidedDeliveries {
 
   private final DeliveryQueue queue;
   private final SyncedDecisions synced;
-  private final Pairs pairs;
   private final Systems systems;
   private final Restart restart;
 
-  DecidedDeliveries(
-      DeliveryQueue queue, SyncedDecisions synced, Pairs pairs, Systems systems, Restart restart) {
+  DecidedDeliveries(DeliveryQueue queue, SyncedDecisions synced, Systems systems, Restart restart) {
     this.queue = queue;
     this.synced = synced;
-    this.pairs = pairs;
     this.systems = systems;
     this.restart = restart;
   }
@@ -48,7 +46,7 @@ class DecidedDeliveries {
             planned.idempotencyKey(),
             kind,
             planned.record().orElse(null),
-            pairs.bytes(planned.fields()),
+            KeptFields.write(planned.fields()),
             planned.awaited().flatMap(PlannedDelivery.Awaited::field).orElse(null),
             planned.then().orElse(null),
             DeliveryMapper.Result.OPEN,
@@ -60,7 +58,7 @@ class DecidedDeliveries {
         planned.awaited().map(first -> first.key().hash()).orElse(null));
     synced.sends(deciding, row.seq(), key, planned);
     if (kind == EffectKind.CHANGE) {
-      queue.heldBefore(row.seq(), pairs.bytes(heldBefore(deciding, key, planned)));
+      queue.heldBefore(row.seq(), KeptFields.write(heldBefore(deciding, key, planned)));
     }
   }
 

@@ -25,8 +25,8 @@ import org.ysthmos.app.duplicate.DuplicateMapper.State;
 import org.ysthmos.app.live.LiveFeed;
 import org.ysthmos.app.pair.PairMapper;
 import org.ysthmos.app.pair.PairMapper.PairRow;
-import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.problem.ApiProblem;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.app.trace.TraceRow;
@@ -104,7 +104,6 @@ class DuplicateController {
   private final DuplicateAnswers answers;
   private final Sides sides;
   private final PairMapper pairs;
-  private final Pairs values;
   private final TraceMapper traces;
   private final Bridges bridges;
   private final Systems systems;
@@ -115,7 +114,6 @@ class DuplicateController {
       DuplicateAnswers answers,
       Sides sides,
       PairMapper pairs,
-      Pairs values,
       TraceMapper traces,
       Bridges bridges,
       Systems systems,
@@ -124,7 +122,6 @@ class DuplicateController {
     this.answers = answers;
     this.sides = sides;
     this.pairs = pairs;
-    this.values = values;
     this.traces = traces;
     this.bridges = bridges;
     this.systems = systems;
@@ -181,7 +178,7 @@ class DuplicateController {
     SideView there = new SideView(other, page(at, other));
     if (row.waits()) {
       // It is not made yet: what it is to hold stands against what the other holds.
-      Map<String, Value> held = values.fields(Objects.requireNonNull(row.fields(), "no fields"));
+      Map<String, Value> held = KeptFields.read(Objects.requireNonNull(row.fields(), "no fields"));
       return new SidesView(
           new SideView("", ""),
           there,

@@ -12,6 +12,7 @@ import org.ysthmos.app.duplicate.DuplicateMapper.DuplicateRow;
 import org.ysthmos.app.duplicate.DuplicateMapper.State;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.pair.Writings;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
@@ -252,7 +253,7 @@ public class Duplicates {
       mapper.add(
           row.waiting(
               one.record(),
-              pairs.bytes(one.found().task().fields()),
+              KeptFields.write(one.found().task().fields()),
               one.found().task().key().text(),
               one.found().task().member()));
     }

@@ -3,7 +3,7 @@ package org.ysthmos.app.duplicate;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.duplicate.DuplicateMapper.MadeRow;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.core.gateway.CollectionRef;
 import org.ysthmos.core.value.Value;
 
@@ -22,16 +22,14 @@ class TitlesAtStart {
   private final DuplicateMapper mapper;
   private final KnownTitles titles;
   private final Sides sides;
-  private final Pairs pairs;
   private long before = Long.MAX_VALUE;
   private int read;
   private boolean done;
 
-  TitlesAtStart(DuplicateMapper mapper, KnownTitles titles, Sides sides, Pairs pairs) {
+  TitlesAtStart(DuplicateMapper mapper, KnownTitles titles, Sides sides) {
     this.mapper = mapper;
     this.titles = titles;
     this.sides = sides;
-    this.pairs = pairs;
   }
 
   boolean isDone() {
@@ -47,7 +45,7 @@ class TitlesAtStart {
     for (MadeRow row : some) {
       before = row.seq();
       CollectionRef at = new CollectionRef(row.systemId(), row.collectionId());
-      Value title = pairs.fields(row.fields()).get(sides.titleField(at));
+      Value title = KeptFields.read(row.fields()).get(sides.titleField(at));
       if (title != null) {
         titles.putIfNew(at, new KnownTask.OfPair(row.bridgeId(), row.matchHash()), title.display());
       }

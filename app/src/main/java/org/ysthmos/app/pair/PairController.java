@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.core.value.Value;
 
@@ -52,13 +53,11 @@ class PairController {
   record AgreedField(String name, String text) {}
 
   private final PairMapper mapper;
-  private final Pairs pairs;
   private final Bridges bridges;
   private final Systems systems;
 
-  PairController(PairMapper mapper, Pairs pairs, Bridges bridges, Systems systems) {
+  PairController(PairMapper mapper, Bridges bridges, Systems systems) {
     this.mapper = mapper;
-    this.pairs = pairs;
     this.bridges = bridges;
     this.systems = systems;
   }
@@ -109,7 +108,7 @@ class PairController {
         row.matchText(),
         row.madeAt(),
         row.changedAt(),
-        pairs.fields(row.agreed()).entrySet().stream()
+        KeptFields.read(row.agreed()).entrySet().stream()
             .map(field -> new AgreedField(field.getKey(), text(field.getValue())))
             .toList(),
         stands(row));

@@ -1,10 +1,6 @@
 package org.ysthmos.app.pair;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -19,6 +15,7 @@ import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.pair.PairMapper.PairRow;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.Words;
 import org.ysthmos.core.decide.PlannedDelivery;
@@ -32,7 +29,6 @@ import org.ysthmos.core.json.StoredText;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
-import org.ysthmos.core.value.ValueJson;
 
 /** Reads, reserves and completes pairs. */
 @Component
@@ -76,12 +72,10 @@ public class Pairs {
   private static final int LONGEST_MARK = 380;
 
   private final PairMapper mapper;
-  private final ObjectMapper json;
   private final AppClock clock;
 
-  Pairs(PairMapper mapper, ObjectMapper json, AppClock clock) {
+  Pairs(PairMapper mapper, AppClock clock) {
     this.mapper = mapper;
-    this.json = json;
     this.clock = clock;
   }
 
@@ -97,7 +91,7 @@ public class Pairs {
             Optional.of(
                 new PairState(
                     Optional.ofNullable(row.targetRecord()),
-                    fields(row.agreed()),
+                    KeptFields.read(row.agreed()),
                     row.targetRecord() != null && row.eventSeq() > eventSeq,
                     stays(row),
                     row.anew(),
@@ -167,7 +161,7 @@ public class Pairs {
               planned.system(),
               planned.collection(),
               planned.record().orElse(null),
-              bytes(Map.of()),
+              KeptFields.write(Map.of()),
               "{}",
               1,
               now,
@@ -225,13 +219,13 @@ public class Pairs {
       long eventSeq,
       long traceSeq) {
     PairRow row = required(bridge, hash);
-    Map<String, Value> agreed = new LinkedHashMap<>(fields(row.agreed()));
+    Map<String, Value> agreed = new LinkedHashMap<>(KeptFields.read(row.agreed()));
     agreed.putAll(delivered);
     agreed.values().removeIf(value -> value == Nothing.NOTHING);
-    Map<String, String> stored = new TreeMap<>(texts(row.stored()));
+    Map<String, String> stored = new TreeMap<>(KeptFields.readTexts(row.stored()));
     stored.putAll(outcome.storedTexts());
-    byte[] values = bytes(agreed);
-    String texts = json.valueToTree(stored).toString();
+    byte[] values = KeptFields.write(agreed);
+    String texts = KeptFields.writeTexts(stored);
     String marks = marks(outcome.marks(), row.marks());
     return () ->
         mapper.keep(
@@ -265,11 +259,11 @@ public class Pairs {
   /** How the task of a pair is made anew with what it held and a change of that. */
   public Anew anew(String bridge, String hash, SequencedMap<String, Value> change) {
     PairRow row = required(bridge, hash);
-    SequencedMap<String, Value> fields = new LinkedHashMap<>(fields(row.agreed()));
+    SequencedMap<String, Value> fields = new LinkedHashMap<>(KeptFields.read(row.agreed()));
     fields.putAll(change);
     fields.values().removeIf(value -> value == Nothing.NOTHING);
     MatchKey key = new MatchKey(bridge, row.matchText(), hash);
-    return new Anew(key.effect(PairState.making(row.anew() + 1)), bytes(fields));
+    return new Anew(key.effect(PairState.making(row.anew() + 1)), KeptFields.write(fields));
   }
 
   /**
@@ -278,7 +272,7 @@ public class Pairs {
    * @return false if the pair has another task meanwhile
    */
   public boolean gone(String bridge, String hash, String record) {
-    return mapper.gone(bridge, hash, record, bytes(Map.of()), clock.instant()) == 1;
+    return mapper.gone(bridge, hash, record, KeptFields.write(Map.of()), clock.instant()) == 1;
   }
 
   /**
@@ -355,7 +349,7 @@ public class Pairs {
   /** What both sides of a pair held when they last agreed; nothing while its task is not made. */
   public Map<String, Value> agreed(String bridge, String hash) {
     PairRow row = mapper.find(bridge, hash);
-    return row == null || row.targetRecord() == null ? Map.of() : fields(row.agreed());
+    return row == null || row.targetRecord() == null ? Map.of() : KeptFields.read(row.agreed());
   }
 
   /**
@@ -392,29 +386,6 @@ public class Pairs {
                                 row.targetSystem(),
                                 row.targetCollection(),
                                 record,
-                                texts(row.stored()))));
-  }
-
-  /** Texts by the keys of their fields, as a pair keeps them. */
-  Map<String, String> texts(String kept) {
-    try {
-      Map<String, String> texts = new TreeMap<>();
-      json.readTree(kept).properties().forEach(e -> texts.put(e.getKey(), e.getValue().asText()));
-      return texts;
-    } catch (IOException e) {
-      throw new UncheckedIOException("kept texts cannot be read", e);
-    }
-  }
-
-  public SequencedMap<String, Value> fields(byte[] kept) {
-    try {
-      return ValueJson.readAll(json.readTree(kept));
-    } catch (IOException e) {
-      throw new UncheckedIOException("kept values cannot be read", e);
-    }
-  }
-
-  public byte[] bytes(Map<String, Value> fields) {
-    return ValueJson.writeAll(fields).toString().getBytes(StandardCharsets.UTF_8);
+                                KeptFields.readTexts(row.stored()))));
   }
 }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.store.KeptFields;
 
 /** What was written to records, for whichever pairs, and what tells of it. */
 @Component
@@ -28,11 +29,9 @@ public class Writings {
   }
 
   private final PairMapper mapper;
-  private final Pairs pairs;
 
-  Writings(PairMapper mapper, Pairs pairs) {
+  Writings(PairMapper mapper) {
     this.mapper = mapper;
-    this.pairs = pairs;
   }
 
   /**
@@ -75,7 +74,7 @@ public class Writings {
     for (PairMapper.WrittenRow row : mapper.written(system, record)) {
       boolean same = row.bridgeId().equals(bridge) && row.matchHash().equals(hash);
       if (!same && row.targetCollection().equals(collection)) {
-        fields.addAll(pairs.fields(row.agreed()).keySet());
+        fields.addAll(KeptFields.read(row.agreed()).keySet());
       }
     }
     return fields;
@@ -87,7 +86,7 @@ public class Writings {
     Set<String> marks = new HashSet<>();
     for (PairMapper.WrittenRow row : mapper.written(system, record)) {
       if (row.targetCollection().equals(collection)) {
-        stored.putAll(pairs.texts(row.stored()));
+        stored.putAll(KeptFields.readTexts(row.stored()));
         row.marks().lines().forEach(marks::add);
       }
     }

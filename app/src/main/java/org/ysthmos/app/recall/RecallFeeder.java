@@ -19,6 +19,7 @@ import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.RecallRow;
 import org.ysthmos.app.store.DiskRoom;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.CarriedBy;
 import org.ysthmos.app.trace.Resender;
@@ -204,7 +205,7 @@ class RecallFeeder {
                 : pairs.effect(item.bridgeId(), item.matchHash(), "recall:" + recall.id()),
             puts == null ? EffectKind.REMOVE : EffectKind.CHANGE,
             item.recordId(),
-            puts == null ? pairs.bytes(Map.of()) : puts,
+            puts == null ? KeptFields.write(Map.of()) : puts,
             null,
             null,
             Result.OPEN,
@@ -229,7 +230,7 @@ class RecallFeeder {
   /** What is written to the record; null if it is taken away. */
   private byte @Nullable [] puts(ItemRow item) {
     return item.way() == RecallWay.CLOSE
-        ? pairs.bytes(lists.collection(item).closing())
+        ? KeptFields.write(lists.collection(item).closing())
         : item.puts();
   }
 

@@ -23,6 +23,7 @@ import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.MadeRow;
 import org.ysthmos.app.recall.RecallMapper.NewRecall;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.trace.TraceMapper;
@@ -262,7 +263,7 @@ class RecallLists {
   }
 
   private Map<String, Value> values(byte @Nullable [] kept) {
-    return kept == null ? Map.of() : pairs.fields(kept);
+    return kept == null ? Map.of() : KeptFields.read(kept);
   }
 
   private ItemRow item(long recall, MadeRow row, RecallPlan.Step step) {
@@ -309,7 +310,7 @@ class RecallLists {
         words,
         null,
         null,
-        puts ? pairs.bytes(step.before().fields()) : null);
+        puts ? KeptFields.write(step.before().fields()) : null);
   }
 
   /** What is not put back of a record that was there before; empty if all is. */

@@ -11,10 +11,10 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
-import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.recall.RecallMapper.CountRow;
 import org.ysthmos.app.recall.RecallMapper.ItemRow;
 import org.ysthmos.app.recall.RecallMapper.RecallRow;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.core.load.RateLimit;
@@ -101,21 +101,14 @@ class RecallViews {
 
   private final RecallMapper mapper;
   private final RecallLists lists;
-  private final Pairs pairs;
   private final Bridges bridges;
   private final Systems systems;
   private final AppClock clock;
 
   RecallViews(
-      RecallMapper mapper,
-      RecallLists lists,
-      Pairs pairs,
-      Bridges bridges,
-      Systems systems,
-      AppClock clock) {
+      RecallMapper mapper, RecallLists lists, Bridges bridges, Systems systems, AppClock clock) {
     this.mapper = mapper;
     this.lists = lists;
-    this.pairs = pairs;
     this.bridges = bridges;
     this.systems = systems;
     this.clock = clock;
@@ -222,7 +215,7 @@ class RecallViews {
     byte[] puts = row.puts();
     return puts == null
         ? List.of()
-        : pairs.fields(puts).entrySet().stream()
+        : KeptFields.read(puts).entrySet().stream()
             .map(
                 field ->
                     new HeldBefore(

@@ -19,9 +19,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.live.LiveFeed;
-import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.sync.SyncedMapper.SyncedRow;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
@@ -78,7 +78,6 @@ class SyncedPairController {
 
   private final SyncedMapper mapper;
   private final SyncedLooks looks;
-  private final Pairs values;
   private final Bridges bridges;
   private final Systems systems;
   private final Journal journal;
@@ -89,7 +88,6 @@ class SyncedPairController {
   SyncedPairController(
       SyncedMapper mapper,
       SyncedLooks looks,
-      Pairs values,
       Bridges bridges,
       Systems systems,
       Journal journal,
@@ -98,7 +96,6 @@ class SyncedPairController {
       LiveFeed feed) {
     this.mapper = mapper;
     this.looks = looks;
-    this.values = values;
     this.bridges = bridges;
     this.systems = systems;
     this.journal = journal;
@@ -129,7 +126,8 @@ class SyncedPairController {
   }
 
   private KeptPair view(SyncedRow row, CompiledTwoWay both, Bridges.Live live) {
-    Agreed agreed = new Agreed(values.fields(row.agreedLeft()), values.fields(row.agreedRight()));
+    Agreed agreed =
+        new Agreed(KeptFields.read(row.agreedLeft()), KeptFields.read(row.agreedRight()));
     Both<KeptTask> tasks =
         new Both<>(
             task(both, Side.LEFT, row.leftRecord()), task(both, Side.RIGHT, row.rightRecord()));

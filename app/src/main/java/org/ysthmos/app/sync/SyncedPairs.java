@@ -16,7 +16,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.sync.SyncedMapper.DisagreementRow;
 import org.ysthmos.app.sync.SyncedMapper.SendingRow;
 import org.ysthmos.app.sync.SyncedMapper.SyncedRow;
@@ -56,13 +56,11 @@ public class SyncedPairs {
       long delivery, String bridge, String pair, Side side, Optional<String> tag) {}
 
   private final SyncedMapper mapper;
-  private final Pairs pairs;
   private final ObjectMapper json;
   private final AppClock clock;
 
-  SyncedPairs(SyncedMapper mapper, Pairs pairs, ObjectMapper json, AppClock clock) {
+  SyncedPairs(SyncedMapper mapper, ObjectMapper json, AppClock clock) {
     this.mapper = mapper;
-    this.pairs = pairs;
     this.json = json;
     this.clock = clock;
   }
@@ -103,7 +101,7 @@ public class SyncedPairs {
   }
 
   private Agreed agreed(SyncedRow row) {
-    return new Agreed(pairs.fields(row.agreedLeft()), pairs.fields(row.agreedRight()));
+    return new Agreed(KeptFields.read(row.agreedLeft()), KeptFields.read(row.agreedRight()));
   }
 
   /**
@@ -186,7 +184,7 @@ public class SyncedPairs {
   private byte[] bytes(Map<String, Value> values) {
     Map<String, Value> given = new HashMap<>(values);
     given.values().removeIf(value -> value == Nothing.NOTHING);
-    return pairs.bytes(given);
+    return KeptFields.write(given);
   }
 
   /** Those that are there no more are settled; one that stays is asked as it stands now. */

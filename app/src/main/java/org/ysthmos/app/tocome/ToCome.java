@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.chore.KeptChores;
 import org.ysthmos.app.desk.sample.SampleWorld;
-import org.ysthmos.app.pair.Pairs;
+import org.ysthmos.app.store.KeptFields;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.timetable.CameTimes;
 import org.ysthmos.app.timetable.Timetables;
@@ -114,7 +114,6 @@ class ToCome {
   private final CameTimes came;
   private final KeptChores chores;
   private final WaitingMapper waiting;
-  private final Pairs values;
   private final SampleWorld world;
   private final AppClock clock;
 
@@ -124,7 +123,6 @@ class ToCome {
       CameTimes came,
       KeptChores chores,
       WaitingMapper waiting,
-      Pairs values,
       SampleWorld world,
       AppClock clock) {
     this.bridges = bridges;
@@ -132,7 +130,6 @@ class ToCome {
     this.came = came;
     this.chores = chores;
     this.waiting = waiting;
-    this.values = values;
     this.world = world;
     this.clock = clock;
   }
@@ -170,7 +167,7 @@ class ToCome {
     Map<String, Map<String, Value>> tasks = new HashMap<>();
     waiting
         .tasks(traces)
-        .forEach(row -> tasks.computeIfAbsent(row.traceId(), t -> values.fields(row.fields())));
+        .forEach(row -> tasks.computeIfAbsent(row.traceId(), t -> KeptFields.read(row.fields())));
     return entries.stream()
         .map(entry -> withPerson(entry, tasks.getOrDefault(entry.trace(), Map.of())))
         .toList();
