@@ -1,36 +1,41 @@
 package org.ysthmos.app.rehearsal;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.RandomAccessFile;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.LongFunction;
-import org.h2.mvstore.MVMap;
-import org.h2.mvstore.MVStore;
-import org.ysthmos.app.store.PackedJson;
-import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.rehearsal.Outcome;
 import org.ysthmos.core.rehearsal.PairChain;
-import org.ysthmos.core.value.ValueJson;
 
 /**
- * Pairs of a rehearsal in a file of its own, so that a hundred thousand of them need little memory.
- * The file is gone once the rehearsal ends.
+ * Pairs of a rehearsal, so that a hundred thousand of them need little memory: where one stands is
+ * in memory, how it stands is kept already or written to the end of a file, which is gone once the
+ * rehearsal ends. Not for several threads.
  */
 final class DiskChain implements PairChain, AutoCloseable {
 
-  private static final int CACHE_MEGABYTES = 8;
-  private static final byte[] NONE = {};
+  private static final int UNWRITTEN = 1 << 16;
+
+  /** A pair that was there and is not made here. */
+  private static final long NONE = Long.MAX_VALUE;
 
   private final Path file;
   private final LongFunction<Optional<Outcome>> decided;
-  private final MVStore store;
-  private final MVMap<String, byte[]> pairs;
+  private final RandomAccessFile states;
+
+  /**
+   * Of each pair the event whose outcome of then it stands as, by its order number; or, below zero,
+   * where in the file its state begins: -1 at its first byte.
+   */
+  private final HashIndex pairs = new HashIndex();
+
+  private final ByteBuffer unwritten = ByteBuffer.allocate(UNWRITTEN);
+  private long written;
   private long event;
 
   /**
@@ -39,15 +44,12 @@ final class DiskChain implements PairChain, AutoCloseable {
   DiskChain(Path file, LongFunction<Optional<Outcome>> decided) {
     this.file = file;
     this.decided = decided;
-    remove(file);
-    // Nothing of it outlives the rehearsal, so it is written only where memory runs short.
-    store =
-        new MVStore.Builder()
-            .fileName(file.toString())
-            .cacheSize(CACHE_MEGABYTES)
-            .autoCommitDisabled()
-            .open();
-    pairs = store.openMap("pairs");
+    try {
+      remove();
+      states = new RandomAccessFile(file.toFile(), "rw");
+    } catch (IOException e) {
+      throw new UncheckedIOException(file + " cannot be begun", e);
+    }
   }
 
   /** The event that is decided next. */
@@ -57,67 +59,92 @@ final class DiskChain implements PairChain, AutoCloseable {
 
   @Override
   public Optional<Known> find(String key) {
-    byte[] kept = pairs.get(key);
-    if (kept == null) {
+    long stands = pairs.get(key);
+    if (stands == HashIndex.FREE) {
       return Optional.empty();
     }
-    if (kept.length == 0) {
+    if (stands == NONE) {
       return Optional.of(new Known(Optional.empty()));
     }
-    if (kept.length == Long.BYTES) {
-      long seq = ByteBuffer.wrap(kept).getLong();
-      return decided
-          .apply(seq)
-          .flatMap(outcome -> outcome.task(key))
-          .map(task -> new Known(Optional.of(task.after())));
-    }
-    JsonNode node = PackedJson.unpack(kept);
-    return Optional.of(
-        new Known(
-            Optional.of(
-                new PairState(
-                    Optional.of(node.path("target").asText()),
-                    ValueJson.readAll(node.path("agreed"))))));
+    Optional<Outcome> outcome =
+        stands < 0 ? Optional.of(Outcome.read(read(-1 - stands))) : decided.apply(stands);
+    return outcome.flatMap(of -> of.task(key)).map(task -> new Known(Optional.of(task.after())));
   }
 
   @Override
   public boolean knows(String key) {
-    return pairs.containsKey(key);
+    return pairs.get(key) != HashIndex.FREE;
   }
 
   @Override
-  public void put(String key, Known known) {
-    pairs.put(key, known.state().map(DiskChain::bytes).orElse(NONE));
+  public void put(Outcome.Task now) {
+    pairs.put(now.key(), -1 - append(new Outcome(now.verdict(), "", List.of(now)).write()));
   }
 
   @Override
   public void putAsThen(Outcome.Task then) {
-    pairs.put(then.key(), ByteBuffer.allocate(Long.BYTES).putLong(event).array());
+    pairs.put(then.key(), event);
   }
 
-  private static byte[] bytes(PairState state) {
-    ObjectNode node = JsonNodeFactory.instance.objectNode();
-    node.put("target", state.target().orElse(""));
-    node.set("agreed", ValueJson.writeAll(state.agreed()));
-    return PackedJson.pack(node);
+  @Override
+  public void putNone(String key) {
+    pairs.put(key, NONE);
   }
 
-  /** What was put is written, so that it needs no memory. */
-  void flush() {
-    long unused = store.commit();
+  /** Where it begins. */
+  private long append(byte[] state) {
+    int length = Integer.BYTES + state.length;
+    try {
+      if (unwritten.remaining() < length) {
+        write();
+      }
+      long at = written + unwritten.position();
+      if (unwritten.remaining() < length) {
+        states.seek(at);
+        states.writeInt(state.length);
+        states.write(state);
+        written += length;
+      } else {
+        unwritten.putInt(state.length).put(state);
+      }
+      return at;
+    } catch (IOException e) {
+      throw new UncheckedIOException("a pair cannot be written to " + file, e);
+    }
+  }
+
+  private byte[] read(long at) {
+    try {
+      if (at >= written) {
+        write();
+      }
+      states.seek(at);
+      byte[] state = new byte[states.readInt()];
+      states.readFully(state);
+      return state;
+    } catch (IOException e) {
+      throw new UncheckedIOException("a pair cannot be read from " + file, e);
+    }
+  }
+
+  private void write() throws IOException {
+    states.seek(written);
+    states.write(unwritten.array(), 0, unwritten.position());
+    written += unwritten.position();
+    unwritten.clear();
   }
 
   @Override
   public void close() {
-    store.closeImmediately();
-    remove(file);
-  }
-
-  private static void remove(Path file) {
     try {
-      boolean unused = Files.deleteIfExists(file);
+      states.close();
+      remove();
     } catch (IOException e) {
       throw new UncheckedIOException(file + " cannot be removed", e);
     }
+  }
+
+  private void remove() throws IOException {
+    boolean unused = Files.deleteIfExists(file);
   }
 }

@@ -22,7 +22,7 @@ import org.ysthmos.core.rehearsal.Outcome;
 @Component
 class Past {
 
-  private static final int PAGE = 500;
+  private static final int PAGE = 300;
 
   /**
    * An event of the past.

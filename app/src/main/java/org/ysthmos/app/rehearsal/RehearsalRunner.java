@@ -184,7 +184,6 @@ class RehearsalRunner implements WithThread {
             chain.at(one.row().seq());
             decide(one, rehearsal, asked);
           }
-          chain.flush();
           if (!thread.isRunning() || (isTimeToTell() && !tell())) {
             return false;
           }
@@ -197,7 +196,6 @@ class RehearsalRunner implements WithThread {
       passed++;
       if (event.isPresent()) {
         asked.at(one.row());
-        // Reading what was decided is this thread's, as the other has enough to read.
         Rehearsed rehearsed = rehearsal.next(event.get(), one.then().map(DecidedThen.Known::then));
         tally.add(rehearsed);
         differences.add(one, rehearsed);

@@ -1,11 +1,12 @@
 package org.ysthmos.app.store;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.SequencedMap;
 import java.util.TreeMap;
@@ -20,7 +21,13 @@ public final class KeptFields {
   private KeptFields() {}
 
   public static byte[] write(Map<String, Value> fields) {
-    return ValueJson.writeAll(fields).toString().getBytes(StandardCharsets.UTF_8);
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (JsonGenerator json = JSON.createGenerator(bytes)) {
+      ValueJson.writeAll(fields, json);
+    } catch (IOException e) {
+      throw new UncheckedIOException("values cannot be written as JSON", e);
+    }
+    return bytes.toByteArray();
   }
 
   /**

@@ -30,7 +30,17 @@ public final class PackedJson {
 
   public static byte[] pack(JsonNode node) {
     try {
-      byte[] plain = JSON.writeValueAsBytes(node);
+      return pack(JSON.writeValueAsBytes(node));
+    } catch (IOException e) {
+      throw new UncheckedIOException("it cannot be written as JSON", e);
+    }
+  }
+
+  /**
+   * @param plain JSON in UTF-8
+   */
+  public static byte[] pack(byte[] plain) {
+    try {
       if (plain.length <= LONG) {
         return plain;
       }
@@ -40,23 +50,34 @@ public final class PackedJson {
       }
       return bytes.toByteArray();
     } catch (IOException e) {
-      throw new UncheckedIOException("it cannot be written as JSON", e);
+      throw new UncheckedIOException("it cannot be gzipped", e);
     }
   }
 
   /**
-   * @throws UncheckedIOException if it was not made by {@link #pack}
+   * @throws UncheckedIOException if it was not made by {@link #pack(JsonNode)}
    */
   public static JsonNode unpack(byte[] packed) {
     try {
-      if (packed.length == 0 || packed[0] != FIRST_OF_GZIP) {
-        return JSON.readTree(packed);
-      }
-      try (InputStream plain = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-        return JSON.readTree(plain);
-      }
+      return JSON.readTree(plain(packed));
     } catch (IOException e) {
       throw new UncheckedIOException("what was kept cannot be read as JSON", e);
+    }
+  }
+
+  /**
+   * What was packed, as JSON in UTF-8.
+   *
+   * @throws UncheckedIOException if it was not made by {@link #pack(byte[])}
+   */
+  public static byte[] plain(byte[] packed) {
+    if (packed.length == 0 || packed[0] != FIRST_OF_GZIP) {
+      return packed;
+    }
+    try (InputStream plain = new GZIPInputStream(new ByteArrayInputStream(packed))) {
+      return plain.readAllBytes();
+    } catch (IOException e) {
+      throw new UncheckedIOException("what was kept cannot be unzipped", e);
     }
   }
 

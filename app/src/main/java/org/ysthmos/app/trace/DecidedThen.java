@@ -23,43 +23,12 @@ public class DecidedThen {
   /** Ready for keeping. */
   public record Packed(byte[] outcome, byte @Nullable [] answers) {}
 
-  /** What became of an event, by the trace that was the last to end; read when it is asked for. */
-  public static final class Known {
-    private final DecidedRow row;
-
-    Known(DecidedRow row) {
-      this.row = row;
-    }
-
-    public String traceId() {
-      return row.traceId();
-    }
-
-    public String title() {
-      return row.title() == null ? "" : row.title();
-    }
-
-    /** Why it was passed by or failed; empty otherwise. */
-    public String reason() {
-      return row.reason() == null ? "" : row.reason();
-    }
-
-    /** Takes its time, each time. */
-    public Then then() {
-      byte[] answers = row.answers();
-      return new Then(
-          row.verdict(),
-          decided(),
-          answers == null ? Map.of() : AnswersJson.read(PackedJson.unpack(answers)));
-    }
-
-    private Optional<Outcome> decided() {
-      byte[] outcome = row.outcome();
-      return outcome == null
-          ? Optional.empty()
-          : Optional.of(Outcome.read(PackedJson.unpack(outcome)));
-    }
-  }
+  /**
+   * What became of an event, by the trace that was the last to end.
+   *
+   * @param reason why it was passed by or failed; empty otherwise
+   */
+  public record Known(String traceId, String title, String reason, Then then) {}
 
   private final DecidedMapper mapper;
 
@@ -86,16 +55,32 @@ public class DecidedThen {
    * the last trace that ended counts; what is under way is not known.
    */
   public Map<Long, Known> of(String bridge, long first, long last) {
-    List<DecidedRow> rows = mapper.of(bridge, first, last);
-    Map<Long, DecidedRow> latest = new HashMap<>(rows.size() * 2);
-    rows.forEach(row -> latest.put(row.eventSeq(), row));
-    Map<Long, Known> known = new HashMap<>(latest.size() * 2);
-    latest.forEach((event, row) -> known.put(event, new Known(row)));
+    Map<Long, DecidedRow> latest = new HashMap<>();
+    mapper.of(bridge, first, last).forEach(row -> latest.put(row.eventSeq(), row));
+    Map<Long, Known> known = HashMap.newHashMap(latest.size());
+    latest.forEach((event, row) -> known.put(event, known(row)));
     return known;
+  }
+
+  private static Known known(DecidedRow row) {
+    byte[] answers = row.answers();
+    return new Known(
+        row.traceId(),
+        row.title() == null ? "" : row.title(),
+        row.reason() == null ? "" : row.reason(),
+        new Then(
+            row.verdict(),
+            decided(row),
+            answers == null ? Map.of() : AnswersJson.read(PackedJson.unpack(answers))));
+  }
+
+  private static Optional<Outcome> decided(DecidedRow row) {
+    return Optional.ofNullable(row.outcome()).map(PackedJson::plain).map(Outcome::read);
   }
 
   /** What a bridge decided of one event; empty where that is not kept. */
   public Optional<Outcome> of(String bridge, long event) {
-    return Optional.ofNullable(of(bridge, event, event).get(event)).flatMap(Known::decided);
+    List<DecidedRow> rows = mapper.of(bridge, event, event);
+    return rows.isEmpty() ? Optional.empty() : decided(rows.getLast());
   }
 }

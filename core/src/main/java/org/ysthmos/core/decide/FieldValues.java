@@ -1,10 +1,13 @@
 package org.ysthmos.core.decide;
 
 import java.util.AbstractMap;
+import java.util.AbstractSet;
 import java.util.Collections;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.SequencedMap;
 import java.util.Set;
 import java.util.function.BiConsumer;
@@ -71,9 +74,46 @@ final class FieldValues extends AbstractMap<String, Value> implements SequencedM
 
   @Override
   public Set<Map.Entry<String, Value>> entrySet() {
-    SequencedMap<String, Value> entries = new LinkedHashMap<>();
-    forEach(entries::put);
-    return Collections.unmodifiableMap(entries).entrySet();
+    return new AbstractSet<>() {
+      @Override
+      public int size() {
+        return size;
+      }
+
+      @Override
+      public Iterator<Map.Entry<String, Value>> iterator() {
+        return new Entries();
+      }
+    };
+  }
+
+  /** Walks over the values that there are. */
+  private final class Entries implements Iterator<Map.Entry<String, Value>> {
+    private int next = from(0);
+
+    private int from(int place) {
+      int at = place;
+      while (at < values.length && values[at] == null) {
+        at++;
+      }
+      return at;
+    }
+
+    @Override
+    public boolean hasNext() {
+      return next < values.length;
+    }
+
+    @Override
+    public Map.Entry<String, Value> next() {
+      Value value = hasNext() ? values[next] : null;
+      if (value == null) {
+        throw new NoSuchElementException("there is no value any more");
+      }
+      String key = fields.get(next).target().key();
+      next = from(next + 1);
+      return Map.entry(key, value);
+    }
   }
 
   @Override

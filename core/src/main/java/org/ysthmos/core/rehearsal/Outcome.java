@@ -1,15 +1,22 @@
 package org.ysthmos.core.rehearsal;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
-import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
@@ -18,7 +25,6 @@ import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.rehearsal.Rehearsed.FieldDifference;
 import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
-import org.ysthmos.core.value.ValueJson;
 
 /**
  * What was decided of an event, as much of it as is kept to be compared with what others decide.
@@ -27,6 +33,8 @@ import org.ysthmos.core.value.ValueJson;
  * @param tasks what was made of each task, and of what comes after them
  */
 public record Outcome(Verdict verdict, String because, List<Task> tasks) {
+
+  private static final JsonFactory FACTORY = new JsonMapper().getFactory();
 
   public Outcome {
     tasks = List.copyOf(tasks);
@@ -38,8 +46,7 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
    * @param member which of several; empty where there is one
    * @param key the hash of its match key
    * @param target the id of its record; empty while it was never made
-   * @param kept all of its fields, written or not, as {@link ValueJson} writes them; read when they
-   *     are asked for alone
+   * @param kept all of its fields, written or not
    * @param keptBefore what those of them that were changed held until then
    */
   public record Task(
@@ -47,12 +54,12 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       Verdict verdict,
       String key,
       Optional<String> target,
-      JsonNode kept,
-      JsonNode keptBefore) {
+      WrittenFields kept,
+      WrittenFields keptBefore) {
 
     /** How its pair stood once this was carried out. */
     public PairState after() {
-      return state(ValueJson.readAll(kept));
+      return state(kept.values());
     }
 
     /** How its pair stood before; empty if there was none. */
@@ -60,8 +67,8 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       if (verdict == Verdict.CREATE) {
         return Optional.empty();
       }
-      Map<String, Value> agreed = ValueJson.readAll(kept);
-      agreed.putAll(ValueJson.readAll(keptBefore));
+      Map<String, Value> agreed = kept.values();
+      agreed.putAll(keptBefore.values());
       return Optional.of(state(agreed));
     }
 
@@ -70,34 +77,26 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       return new PairState(Optional.of(target.orElse("made")), agreed);
     }
 
-    /** The fields that a task holds otherwise than this. */
-    List<FieldDifference> differences(TaskDecision now) {
+    /** The same once its record has an id. */
+    Task made(String id) {
+      return new Task(member, verdict, key, Optional.of(id), kept, keptBefore);
+    }
+
+    /** The fields that another decision of the task holds otherwise than this. */
+    List<FieldDifference> differences(Task now) {
       List<FieldDifference> found = new ArrayList<>();
-      int common = 0;
-      for (Map.Entry<String, Value> field : now.fields().entrySet()) {
-        JsonNode then = kept.get(field.getKey());
-        common += then == null ? 0 : 1;
-        if (then == null
-            ? field.getValue() != Nothing.NOTHING
-            : !then.equals(ValueJson.write(field.getValue()))) {
-          found.add(difference(field.getKey(), field.getValue()));
-        }
-      }
-      if (common < kept.size()) {
-        for (Map.Entry<String, JsonNode> field : kept.properties()) {
-          if (!now.fields().containsKey(field.getKey())
-              && ValueJson.read(field.getValue()) != Nothing.NOTHING) {
-            found.add(difference(field.getKey(), Nothing.NOTHING));
-          }
+      for (String field : now.kept().differing(kept)) {
+        Value before = orNothing(kept.value(field));
+        Value after = orNothing(now.kept().value(field));
+        if (!before.equals(after)) {
+          found.add(new FieldDifference(member, field, before, after));
         }
       }
       return found;
     }
 
-    private FieldDifference difference(String field, Value now) {
-      JsonNode then = kept.get(field);
-      return new FieldDifference(
-          member, field, then == null ? Nothing.NOTHING : ValueJson.read(then), now);
+    private static Value orNothing(@Nullable Value value) {
+      return value == null ? Nothing.NOTHING : value;
     }
   }
 
@@ -111,8 +110,16 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
         decision.tasks().stream().map(task -> task(task, pairs)).toList());
   }
 
+  /** The same where nobody will ask how its pairs stood before. */
+  static Outcome afterwards(Decision decision) {
+    return new Outcome(
+        decision.verdict(),
+        because(decision),
+        decision.tasks().stream().map(task -> task(task, WrittenFields.NONE)).toList());
+  }
+
   /** Why an event was passed by or failed; empty otherwise. */
-  static String because(Decision decision) {
+  private static String because(Decision decision) {
     return decision.failures().isEmpty()
         ? decision.because()
         : decision.failures().getFirst().message();
@@ -131,13 +138,17 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
                       .forEach(
                           field -> before.put(field, agreed.getOrDefault(field, Nothing.NOTHING))));
     }
+    return task(task, before.isEmpty() ? WrittenFields.NONE : WrittenFields.of(before));
+  }
+
+  private static Task task(TaskDecision task, WrittenFields before) {
     return new Task(
         task.member(),
         task.verdict(),
         task.key().hash(),
         task.target(),
-        ValueJson.writeAll(task.fields()),
-        ValueJson.writeAll(before));
+        WrittenFields.of(task.fields()),
+        before);
   }
 
   /** The task of a match key. */
@@ -150,43 +161,99 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
     return Optional.empty();
   }
 
-  /** For keeping; see {@link #read}. */
-  public ObjectNode write() {
-    ObjectNode node = JsonNodeFactory.instance.objectNode().put("verdict", verdict.name());
-    if (!because.isEmpty()) {
-      node.put("because", because);
-    }
-    ArrayNode all = node.putArray("tasks");
-    for (Task task : tasks) {
-      ObjectNode one = all.addObject().put("verdict", task.verdict().name()).put("key", task.key());
-      if (!task.member().isEmpty()) {
-        one.put("member", task.member());
+  /** As JSON in UTF-8, for keeping; see {@link #read}. */
+  public byte[] write() {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (JsonGenerator json = FACTORY.createGenerator(bytes)) {
+      json.writeStartObject();
+      json.writeStringField("verdict", verdict.name());
+      if (!because.isEmpty()) {
+        json.writeStringField("because", because);
       }
-      task.target().ifPresent(target -> one.put("target", target));
-      one.set("fields", task.kept());
-      if (!task.keptBefore().isEmpty()) {
-        one.set("before", task.keptBefore());
+      json.writeArrayFieldStart("tasks");
+      for (Task task : tasks) {
+        write(task, json);
       }
+      json.writeEndArray();
+      json.writeEndObject();
+    } catch (IOException e) {
+      throw new UncheckedIOException("what was decided cannot be written as JSON", e);
     }
-    return node;
+    return bytes.toByteArray();
+  }
+
+  private static void write(Task task, JsonGenerator json) throws IOException {
+    json.writeStartObject();
+    json.writeStringField("verdict", task.verdict().name());
+    json.writeStringField("key", task.key());
+    if (!task.member().isEmpty()) {
+      json.writeStringField("member", task.member());
+    }
+    if (task.target().isPresent()) {
+      json.writeStringField("target", task.target().get());
+    }
+    json.writeFieldName("fields");
+    task.kept().write(json);
+    if (!task.keptBefore().isEmpty()) {
+      json.writeFieldName("before");
+      task.keptBefore().write(json);
+    }
+    json.writeEndObject();
   }
 
   /**
-   * @throws IllegalArgumentException if the node was not made by {@link #write}
+   * @throws IllegalArgumentException if it was not made by {@link #write}
    */
-  public static Outcome read(JsonNode node) {
-    List<Task> tasks = new ArrayList<>();
-    for (JsonNode one : node.path("tasks")) {
-      tasks.add(
-          new Task(
-              one.path("member").asText(""),
-              Verdict.valueOf(one.path("verdict").asText()),
-              one.path("key").asText(),
-              one.has("target") ? Optional.of(one.get("target").asText()) : Optional.empty(),
-              one.path("fields"),
-              one.path("before")));
+  public static Outcome read(byte[] kept) {
+    Verdict verdict = null;
+    String because = "";
+    List<Task> tasks = List.of();
+    try (JsonParser json = FACTORY.createParser(kept)) {
+      JsonToken unused = json.nextToken();
+      while (json.nextToken() == JsonToken.FIELD_NAME) {
+        switch (json.currentName()) {
+          case "verdict" -> verdict = Verdict.valueOf(json.nextTextValue());
+          case "because" -> because = json.nextTextValue();
+          case "tasks" -> tasks = tasks(kept, json);
+          default -> throw new IllegalArgumentException("no outcome has " + json.currentName());
+        }
+      }
+    } catch (IOException e) {
+      throw new IllegalArgumentException("what was decided cannot be read as JSON", e);
     }
-    return new Outcome(
-        Verdict.valueOf(node.path("verdict").asText()), node.path("because").asText(""), tasks);
+    return new Outcome(Objects.requireNonNull(verdict, "no verdict was kept"), because, tasks);
+  }
+
+  private static List<Task> tasks(byte[] kept, JsonParser json) throws IOException {
+    List<Task> tasks = new ArrayList<>();
+    JsonToken unused = json.nextToken();
+    while (json.nextToken() == JsonToken.START_OBJECT) {
+      tasks.add(task(kept, json));
+    }
+    return tasks;
+  }
+
+  private static Task task(byte[] kept, JsonParser json) throws IOException {
+    Map<String, String> texts = new HashMap<>();
+    Map<String, WrittenFields> fields = new HashMap<>();
+    while (json.nextToken() == JsonToken.FIELD_NAME) {
+      String name = json.currentName();
+      if (json.nextToken() == JsonToken.START_OBJECT) {
+        fields.put(name, WrittenFields.read(kept, json));
+      } else {
+        texts.put(name, json.getText());
+      }
+    }
+    return new Task(
+        texts.getOrDefault("member", ""),
+        Verdict.valueOf(required("verdict", texts)),
+        required("key", texts),
+        Optional.ofNullable(texts.get("target")),
+        fields.getOrDefault("fields", WrittenFields.NONE),
+        fields.getOrDefault("before", WrittenFields.NONE));
+  }
+
+  private static String required(String name, Map<String, String> texts) {
+    return Objects.requireNonNull(texts.get(name), () -> "a task was kept without its " + name);
   }
 }

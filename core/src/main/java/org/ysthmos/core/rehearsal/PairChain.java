@@ -24,13 +24,17 @@ public interface PairChain {
   /** Whether the rehearsal came across it, which costs less than how it stands. */
   boolean knows(String key);
 
-  void put(String key, Known known);
+  /** It is as a task leaves it that is made or changed now. */
+  void put(Outcome.Task now);
 
   /**
    * It is as what was decided of the event that is at hand left it then, so that it need not be
    * kept a second time.
    */
   void putAsThen(Outcome.Task then);
+
+  /** There is none. */
+  void putNone(String key);
 
   /** In memory, for rehearsals over few events. */
   static PairChain inMemory() {
@@ -47,13 +51,18 @@ public interface PairChain {
       }
 
       @Override
-      public void putAsThen(Outcome.Task then) {
-        kept.put(then.key(), new Known(Optional.of(then.after())));
+      public void put(Outcome.Task now) {
+        kept.put(now.key(), new Known(Optional.of(now.after())));
       }
 
       @Override
-      public void put(String key, Known known) {
-        kept.put(key, known);
+      public void putAsThen(Outcome.Task then) {
+        put(then);
+      }
+
+      @Override
+      public void putNone(String key) {
+        kept.put(key, new Known(Optional.empty()));
       }
     };
   }

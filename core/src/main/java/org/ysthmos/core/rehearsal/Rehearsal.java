@@ -8,7 +8,6 @@ import org.ysthmos.core.bridge.BridgeVersion;
 import org.ysthmos.core.decide.Decider;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.Mode;
-import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.decide.World;
 import org.ysthmos.core.decide.World.PairState;
@@ -63,12 +62,13 @@ public final class Rehearsal {
         answers == Answers.OF_THEN ? then.map(Then::answers).orElse(Map.of()) : Map.of();
     Decision decision =
         Decider.decide(bridge, event, new RehearsalWorld(then, found, chain, world), Mode.PLAIN);
-    Rehearsed rehearsed = Rehearsed.of(then, decision);
+    Outcome now = Outcome.afterwards(decision);
+    Rehearsed rehearsed = Rehearsed.of(then, now);
     if (then.filter(Then::wasNotCarriedOut).isEmpty()) {
       Optional<Outcome> decided = then.flatMap(Then::decided);
-      for (TaskDecision task : decision.tasks()) {
-        if (task.delivery().isPresent()) {
-          carryOut(task, decided.flatMap(outcome -> outcome.task(task.key().hash())), rehearsed);
+      for (int i = 0; i < now.tasks().size(); i++) {
+        if (decision.tasks().get(i).delivery().isPresent()) {
+          carryOut(now.tasks().get(i), decided, rehearsed);
         }
       }
       decided.ifPresent(this::noteNotMade);
@@ -76,22 +76,23 @@ public final class Rehearsal {
     return rehearsed;
   }
 
-  private void carryOut(TaskDecision task, Optional<Outcome.Task> then, Rehearsed rehearsed) {
+  private void carryOut(Outcome.Task now, Optional<Outcome> decided, Rehearsed rehearsed) {
+    Optional<Outcome.Task> then = decided.flatMap(outcome -> outcome.task(now.key()));
     if (then.isPresent() && rehearsed.fields().isEmpty()) {
       chain.putAsThen(then.get());
       return;
     }
-    String key = task.key().hash();
-    Optional<PairState> before = chain.find(key).flatMap(PairChain.Known::state);
-    PairState after = task.carriedOut(before, () -> "new-" + ++made);
-    chain.put(key, new PairChain.Known(Optional.of(after)));
+    Optional<PairState> before = chain.find(now.key()).flatMap(PairChain.Known::state);
+    chain.put(
+        now.made(
+            before.flatMap(PairState::target).or(now::target).orElseGet(() -> "new-" + ++made)));
   }
 
   /** A pair that was made then and is not made here is not there for what follows. */
   private void noteNotMade(Outcome then) {
     for (Outcome.Task task : then.tasks()) {
       if (task.verdict() == Verdict.CREATE && !chain.knows(task.key())) {
-        chain.put(task.key(), new PairChain.Known(Optional.empty()));
+        chain.putNone(task.key());
       }
     }
   }

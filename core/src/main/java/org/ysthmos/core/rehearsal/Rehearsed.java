@@ -3,8 +3,6 @@ package org.ysthmos.core.rehearsal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.ysthmos.core.decide.Decision;
-import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
 import org.ysthmos.core.value.Value;
 
@@ -39,18 +37,17 @@ public record Rehearsed(
    * Fields are compared of tasks that there were then and are now; a task that there was only once
    * is told by the verdict.
    */
-  static Rehearsed of(Optional<Then> then, Decision now) {
+  static Rehearsed of(Optional<Then> then, Outcome now) {
     List<FieldDifference> fields = new ArrayList<>();
-    then.flatMap(Then::decided)
-        .ifPresent(
-            before -> {
-              for (TaskDecision task : now.tasks()) {
-                before.tasks().stream()
-                    .filter(other -> other.member().equals(task.member()))
-                    .findFirst()
-                    .ifPresent(other -> fields.addAll(other.differences(task)));
-              }
-            });
-    return new Rehearsed(then.map(Then::verdict), now.verdict(), Outcome.because(now), fields);
+    List<Outcome.Task> before = then.flatMap(Then::decided).map(Outcome::tasks).orElse(List.of());
+    for (Outcome.Task task : now.tasks()) {
+      for (Outcome.Task other : before) {
+        if (other.member().equals(task.member())) {
+          fields.addAll(other.differences(task));
+          break;
+        }
+      }
+    }
+    return new Rehearsed(then.map(Then::verdict), now.verdict(), now.because(), fields);
   }
 }

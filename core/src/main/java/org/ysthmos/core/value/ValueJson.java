@@ -1,9 +1,11 @@
 package org.ysthmos.core.value;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -46,8 +48,40 @@ public final class ValueJson {
     node.put(value.type().toString(), value.display());
   }
 
+  /** The same as the next value of other JSON, which costs less than a tree of it. */
+  public static void write(Value value, JsonGenerator json) throws IOException {
+    json.writeStartObject();
+    switch (value) {
+      case Link link -> {
+        json.writeStringField("link", link.address().toString());
+        json.writeStringField("label", link.label());
+      }
+      case ListValue list -> {
+        json.writeStringField("of", list.element().toString());
+        json.writeArrayFieldStart("list");
+        for (Value item : list.items()) {
+          write(item, json);
+        }
+        json.writeEndArray();
+      }
+      case Flag flag -> json.writeBooleanField("flag", flag.yes());
+      case Nothing nothing -> json.writeBooleanField("nothing", true);
+      case Text v -> put(json, v);
+      case Decimal v -> put(json, v);
+      case Day v -> put(json, v);
+      case Moment v -> put(json, v);
+      case Choice v -> put(json, v);
+      case Person v -> put(json, v);
+    }
+    json.writeEndObject();
+  }
+
+  private static void put(JsonGenerator json, Value value) throws IOException {
+    json.writeStringField(value.type().toString(), value.display());
+  }
+
   /**
-   * @throws IllegalArgumentException if the node was not made by {@link #write}
+   * @throws IllegalArgumentException if the node was not made by {@link #write(Value)}
    */
   public static Value read(JsonNode node) {
     if (node.has("list")) {
@@ -81,6 +115,16 @@ public final class ValueJson {
     ObjectNode node = JSON.objectNode();
     fields.forEach((field, value) -> node.set(field, write(value)));
     return node;
+  }
+
+  /** The same as the next value of other JSON. */
+  public static void writeAll(Map<String, Value> fields, JsonGenerator json) throws IOException {
+    json.writeStartObject();
+    for (Map.Entry<String, Value> field : fields.entrySet()) {
+      json.writeFieldName(field.getKey());
+      write(field.getValue(), json);
+    }
+    json.writeEndObject();
   }
 
   /** The fields in the order in which they were written. */

@@ -55,7 +55,7 @@ class RehearsalTest {
     try {
       return new Then(
           decision.verdict(),
-          Optional.of(Outcome.read(JSON.readTree(outcome.write().toString()))),
+          Optional.of(Outcome.read(outcome.write())),
           AnswersJson.read(JSON.readTree(AnswersJson.write(decision.answers()).toString())));
     } catch (IOException e) {
       throw new UncheckedIOException(e);

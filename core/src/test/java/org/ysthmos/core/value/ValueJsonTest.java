@@ -3,7 +3,10 @@ package org.ysthmos.core.value;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.StringWriter;
 import org.junit.jupiter.api.Test;
 import org.ysthmos.core.testkit.Seeds;
 
@@ -20,9 +23,25 @@ class ValueJsonTest {
           try {
             assertThat(ValueJson.read(JSON.readTree(ValueJson.write(value).toString())))
                 .isEqualTo(value);
-          } catch (java.io.IOException e) {
+          } catch (IOException e) {
             throw new AssertionError(e);
           }
+        });
+  }
+
+  @Test
+  void writtenAsATreeOrAsAStreamItIsTheSame() {
+    Seeds.forSeeds(
+        1000,
+        seeds -> {
+          Value value = seeds.value();
+          StringWriter stream = new StringWriter();
+          try (JsonGenerator json = JSON.createGenerator(stream)) {
+            ValueJson.write(value, json);
+          } catch (IOException e) {
+            throw new AssertionError(e);
+          }
+          assertThat(stream).hasToString(ValueJson.write(value).toString());
         });
   }
 
