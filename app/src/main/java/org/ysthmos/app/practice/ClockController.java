@@ -30,6 +30,7 @@ import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.timetable.Timekeeper;
 import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.app.work.WithStage;
 import org.ysthmos.app.work.WorkSignals;
 import org.ysthmos.core.load.CircuitBreaker;
 
@@ -50,12 +51,7 @@ class ClockController {
    * @param waited whether anything was under way at the first of several looks
    * @param next when something is tried again; null if nothing waits for a time to come
    */
-  record Ahead(Instant now, boolean underWay, boolean waited, @Nullable Instant next) {
-
-    Ahead afterWaiting() {
-      return new Ahead(now, underWay, true, next);
-    }
-  }
+  record Ahead(Instant now, boolean underWay, boolean waited, @Nullable Instant next) {}
 
   private static final Duration LONGEST_WAIT = Duration.ofSeconds(1);
   private static final Duration BETWEEN_LOOKS = Duration.ofMillis(2);
@@ -71,6 +67,7 @@ class ClockController {
   private final Timekeeper timekeeper;
   private final ChoreKeeper chores;
   private final ChoreReader rows;
+  private final List<WithStage> stages;
 
   ClockController(
       AppClock clock,
@@ -83,7 +80,8 @@ class ClockController {
       IncidentKeeper incidents,
       Timekeeper timekeeper,
       ChoreKeeper chores,
-      ChoreReader rows) {
+      ChoreReader rows,
+      List<WithStage> stages) {
     this.clock = clock;
     this.signals = signals;
     this.traces = traces;
@@ -95,18 +93,32 @@ class ClockController {
     this.timekeeper = timekeeper;
     this.chores = chores;
     this.rows = rows;
+    this.stages = stages;
   }
 
   /** The same, once nothing is under way any more or a while has gone by, whichever comes first. */
   @GetMapping("/rest")
   Ahead atRest() {
     long until = System.nanoTime() + LONGEST_WAIT.toNanos();
+    boolean waited = false;
+    // What is in hand is known without a question to the database, which others need meanwhile.
+    while (isInHand() && System.nanoTime() < until) {
+      LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
+      waited = true;
+    }
     Ahead ahead = ahead();
     while (ahead.underWay() && System.nanoTime() < until) {
       LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
-      ahead = ahead().afterWaiting();
+      waited = true;
+      if (!isInHand()) {
+        ahead = ahead();
+      }
     }
-    return ahead;
+    return new Ahead(ahead.now(), ahead.underWay(), waited, ahead.next());
+  }
+
+  private boolean isInHand() {
+    return stages.stream().anyMatch(stage -> stage.stage().underWay() > 0);
   }
 
   @GetMapping
