@@ -141,11 +141,16 @@ const traceOf = (bridge: string, event: number) =>
         </article>
         <p v-if="!where.bridges.length" class="mid">No bridge at work hears of its place.</p>
         <template v-if="where.incidents.length">
-          <h3>{{ counted(where.incidents.length, 'incident') }} at these bridges just now</h3>
+          <h3>{{ counted(where.incidents.length, 'incident') }} at these bridges, then or now</h3>
           <p v-for="incident in where.incidents" :key="incident.id">
             <RouterLink :to="{ name: 'incident', params: { id: incident.id } }">{{
               incident.headline
             }}</RouterLink>
+            <span class="mid">{{
+              incident.closedAt
+                ? ` from ${at(incident.openedAt)} to ${at(incident.closedAt)}`
+                : ` open since ${at(incident.openedAt)}`
+            }}</span>
           </p>
         </template>
       </section>

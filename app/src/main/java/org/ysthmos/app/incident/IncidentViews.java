@@ -81,6 +81,8 @@ public class IncidentViews {
       List<BridgeShare> shares,
       List<HappenedLine> lines) {}
 
+  private static final int MOST_LOOKED_THROUGH = 300;
+
   private final IncidentBook book;
   private final SymptomMapper mapper;
   private final EvidenceGathering evidence;
@@ -128,6 +130,18 @@ public class IncidentViews {
   /** Those that closed, the newest first. */
   List<IncidentLine> closed(long before, int limit) {
     return book.closed(before, limit).stream().map(row -> line(row, 0)).toList();
+  }
+
+  /**
+   * Those that closed and were open at some time of a span, the newest first, among the newest
+   * {@value #MOST_LOOKED_THROUGH}.
+   */
+  public List<IncidentLine> closedOf(Instant from, Instant until) {
+    return book.closed(Long.MAX_VALUE, MOST_LOOKED_THROUGH).stream()
+        .filter(row -> !row.openedAt().isAfter(until))
+        .filter(row -> row.closedAt() != null && !row.closedAt().isBefore(from))
+        .map(row -> line(row, 0))
+        .toList();
   }
 
   IncidentView view(long id) {

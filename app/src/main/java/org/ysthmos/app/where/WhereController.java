@@ -1,6 +1,7 @@
 package org.ysthmos.app.where;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,6 +24,7 @@ import org.ysthmos.app.pair.PairMapper.PairRow;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.system.Systems;
+import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.where.HearingBridges.HearingBridge;
 import org.ysthmos.app.where.RecordNow.RecordView;
 import org.ysthmos.app.where.WhereMapper.EventLine;
@@ -38,6 +40,13 @@ class WhereController {
 
   private static final int MOST_EVENTS = 20;
   private static final int MOST_INCIDENTS = 50;
+
+  /** What happened so shortly before or after an event may have to do with it. */
+  private static final Duration AROUND = Duration.ofHours(1);
+
+  /** As far back as is looked where nothing was ever received. */
+  private static final Duration LONG_AGO = Duration.ofDays(7);
+
   private static final int LONGEST_ID = 512;
 
   /**
@@ -75,6 +84,8 @@ class WhereController {
    * @param lastReceived when anything was received from there last; null if nothing was
    * @param events of it, the newest first
    * @param traces of those events, the newest first
+   * @param incidents of those bridges: open ones, and closed ones of the time in which its events
+   *     came; where none came, of the time since anything was received from there
    * @param fetchable whether it can be taken in as it is now
    */
   record WhereView(
@@ -101,6 +112,7 @@ class WhereController {
   private final HearingBridges hearing;
   private final Fetching fetching;
   private final IncidentViews incidents;
+  private final AppClock clock;
   private final Systems systems;
 
   WhereController(
@@ -112,6 +124,7 @@ class WhereController {
       HearingBridges hearing,
       Fetching fetching,
       IncidentViews incidents,
+      AppClock clock,
       Systems systems) {
     this.mapper = mapper;
     this.pairs = pairs;
@@ -121,6 +134,7 @@ class WhereController {
     this.hearing = hearing;
     this.fetching = fetching;
     this.incidents = incidents;
+    this.clock = clock;
     this.systems = systems;
   }
 
@@ -170,17 +184,18 @@ class WhereController {
     Optional<Long> newest = events.stream().findFirst().map(EventLine::seq);
     List<HearingBridge> bridges = hearing.of(place, source.record(), newest, traces);
     Optional<SystemCollection> known = systems.collection(system, collection);
+    Instant lastReceived = mapper.newestOf(system, collection);
     return new WhereView(
         words(system, collection),
         source.view(),
         known.flatMap(SystemCollection::push).isPresent(),
         known.flatMap(SystemCollection::polled).isPresent(),
-        mapper.newestOf(system, collection),
+        lastReceived,
         events,
         traces,
         bridges,
         tasks(place, bridges),
-        concerning(bridges),
+        concerning(bridges, events, lastReceived),
         source.record().isPresent() && !fetching.kinds(place, events.isEmpty()).isEmpty());
   }
 
@@ -251,10 +266,21 @@ class WhereController {
             });
   }
 
-  private List<IncidentLine> concerning(List<HearingBridge> bridges) {
+  /** Those that are open, and those of the time in which its events came, or should have come. */
+  private List<IncidentLine> concerning(
+      List<HearingBridge> bridges, List<EventLine> events, @Nullable Instant lastReceived) {
     List<String> ids = bridges.stream().map(HearingBridge::id).toList();
-    return incidents.open(MOST_INCIDENTS).lines().stream()
+    Instant until = clock.instant();
+    Instant from = lastReceived == null ? until.minus(LONG_AGO) : lastReceived;
+    if (!events.isEmpty()) {
+      from = events.getLast().receivedAt();
+      until = events.getFirst().receivedAt().plus(AROUND);
+    }
+    return Stream.concat(
+            incidents.open(MOST_INCIDENTS).lines().stream(),
+            incidents.closedOf(from.minus(AROUND), until).stream())
         .filter(line -> line.bridges().stream().anyMatch(one -> ids.contains(one.id())))
+        .limit(MOST_INCIDENTS)
         .toList();
   }
 
