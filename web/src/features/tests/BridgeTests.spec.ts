@@ -4,7 +4,7 @@ import '@/test/desk'
 import { useSession } from '@/shared/composables/session'
 import BridgeTests from './BridgeTests.vue'
 import * as api from './api'
-import type { TestPlan } from './api'
+import type { EndedTest, TestPlan } from './api'
 
 const { now, zone } = useSession()
 zone.value = 'Europe/Lisbon'
@@ -34,7 +34,8 @@ const test = (id: number, part: Partial<TestPlan> = {}): TestPlan => ({
   ...part,
 })
 
-async function shown(tests: TestPlan[]) {
+async function shown(tests: TestPlan[], ended: EndedTest[] = []) {
+  vi.spyOn(api, 'readEndedTests').mockResolvedValue(ended)
   vi.spyOn(api, 'readTests').mockResolvedValue(tests)
   const mounted = mount(BridgeTests, { props: { id: 'school-visit' }, attachTo: document.body })
   await flushPromises()
@@ -59,6 +60,29 @@ describe('the tests of a bridge', () => {
     expect(byItself).toMatch(/Failed Tue,? 24 Nov.*by itself, version 3: It gives something else/)
     expect(byItself).toContain('13 earlier times')
     expect(byItself).toContain('12 more are kept.')
+  })
+
+  it('stay to be read once they ended', async () => {
+    const mounted = await shown([test(2)])
+    expect(mounted.text()).not.toContain('that ended')
+    const end = vi.spyOn(api, 'endTest').mockResolvedValue(undefined)
+    vi.spyOn(api, 'readTests').mockResolvedValue([])
+    vi.spyOn(api, 'readEndedTests').mockResolvedValue([
+      {
+        id: 2,
+        what: 'test 2',
+        endedAt: '2026-11-28T09:00:00Z',
+        results: [result(true, 'On the day')],
+        resultsInAll: 1,
+      },
+    ])
+    await named(mounted, 'Test it no more').trigger('click')
+    await flushPromises()
+    expect(end).toHaveBeenCalledWith('school-visit', 2, 2)
+    const ended = mounted.find('details').text()
+    expect(ended).toContain('1 test that ended')
+    expect(ended).toMatch(/test 2\s*ended today 09:00/)
+    expect(ended).toContain('On the day')
   })
 
   it('are planned by days or by a rule', async () => {

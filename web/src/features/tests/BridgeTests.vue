@@ -7,17 +7,18 @@ import { dayAndTime, dayText } from '@/shared/format/time'
 import { counted } from '@/shared/format/words'
 import ResultDialog from './ResultDialog.vue'
 import TestDialog from './TestDialog.vue'
-import { endTest, readTests, runTest, type TestPlan, type TestResult } from './api'
+import { endTest, readEndedTests, readTests, runTest, type TestPlan, type TestResult } from './api'
 
 /** What is tested of a bridge again and again: when, by whom, and how it went. */
 const props = defineProps<{ id: string }>()
 const { now, zone } = useSession()
 const { data, error, load } = useResource(() => readTests(props.id))
+const { data: ended, load: loadEnded } = useResource(() => readEndedTests(props.id))
 const heading = useTemplateRef<HTMLElement>('heading')
 watch(
   () => props.id,
   async () => {
-    await load()
+    await Promise.all([load(), loadEnded()])
     // Who comes from Watch is led to what it tells of, which the browser did not find yet.
     await nextTick()
     if (window.location.hash === '#tests') heading.value?.scrollIntoView()
@@ -38,7 +39,7 @@ const run = (test: TestPlan) => during(async () => kept(await runTest(props.id, 
 const end = (test: TestPlan) =>
   during(async () => {
     await endTest(props.id, test.id, test.revision)
-    await load()
+    await Promise.all([load(), loadEnded()])
   })
 
 const often = (test: TestPlan) =>
@@ -102,6 +103,20 @@ const outcome = (result: TestResult) =>
         </details>
       </li>
     </ul>
+    <details v-if="ended?.length">
+      <summary>{{ counted(ended.length, 'test') }} that ended</summary>
+      <template v-for="test in ended" :key="test.id">
+        <p>
+          <b>{{ test.what }}</b>
+          <span class="when">ended {{ dayAndTime(test.endedAt, now, zone) }}</span>
+        </p>
+        <p v-for="(result, i) in test.results" :key="i" class="mid">{{ outcome(result) }}</p>
+        <p v-if="!test.results.length" class="mid">It was never tested.</p>
+        <p v-if="test.resultsInAll > test.results.length" class="mid">
+          {{ test.resultsInAll - test.results.length }} more are kept.
+        </p>
+      </template>
+    </details>
     <TestDialog
       v-if="planning"
       :bridge="id"
@@ -138,6 +153,9 @@ p {
 }
 .when {
   margin-left: 8px;
+}
+summary {
+  margin-bottom: 6px;
 }
 .acts .btn + .btn {
   margin-left: 8px;

@@ -1,12 +1,14 @@
 import { del, get, post, put, type Schemas } from '@/shared/http/client'
 
 export type TestPlan = Schemas['TestPlanView']
+export type EndedTest = Schemas['EndedTestView']
 export type TestResult = Schemas['TestResultView']
 export type TestPlanWish = Schemas['TestPlanWish']
 export type TestLine = Schemas['Waiting']
 
 const tests = (bridge: string) => `/api/bridges/${encodeURIComponent(bridge)}/tests`
 export const readTests = (bridge: string) => get<TestPlan[]>(tests(bridge))
+export const readEndedTests = (bridge: string) => get<EndedTest[]>(`${tests(bridge)}/ended`)
 export const planTest = (bridge: string, wish: TestPlanWish) =>
   post<TestPlan[]>(tests(bridge), wish)
 export const changeTest = (bridge: string, id: number, wish: TestPlanWish) =>

@@ -112,6 +112,15 @@ class TestPlansIT extends AppTestBase {
     assertThat(done.path("results").findValuesAsText("dueOn"))
         .containsExactly("null", since.toString());
     assertThat(done.at("/results/0/version").asInt()).isPositive();
+
+    String end = PATH + "/%s?basedOn=%d".formatted(test.path("id"), done.path("revision").asInt());
+    assertThat(send("DELETE", app(end), "", Map.of()).statusCode()).isEqualTo(204);
+    assertThat(api("/bridges/" + BRIDGE + "/tests").valueStream())
+        .noneMatch(one -> one.path("id").equals(test.path("id")));
+    JsonNode ended = api("/bridges/" + BRIDGE + "/tests/ended").path(0);
+    assertThat(ended.path("id")).isEqualTo(test.path("id"));
+    assertThat(ended.path("results").findValuesAsText("words"))
+        .containsExactly("On the day", "A day early");
   }
 
   @Test

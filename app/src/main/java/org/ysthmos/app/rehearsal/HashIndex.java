@@ -10,6 +10,9 @@ import java.util.Arrays;
  */
 final class HashIndex {
 
+  /** No number that is kept. */
+  static final long FREE = Long.MIN_VALUE;
+
   private static final int FIRST_PLACES = 1 << 10;
   private static final int HALF = 16;
 
@@ -17,9 +20,6 @@ final class HashIndex {
   private long[] places = free(FIRST_PLACES);
 
   private int used;
-
-  /** No number that is kept. */
-  static final long FREE = Long.MIN_VALUE;
 
   /**
    * @param hash as hexadecimal digits, at least 32

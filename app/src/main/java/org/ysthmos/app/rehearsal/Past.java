@@ -22,6 +22,7 @@ import org.ysthmos.core.rehearsal.Outcome;
 @Component
 class Past {
 
+  /** No fewer than {@link LatelyRehearsed#EVENTS}, which are one page. */
   private static final int PAGE = 300;
 
   /**

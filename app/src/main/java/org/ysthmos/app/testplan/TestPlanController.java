@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
@@ -36,6 +37,8 @@ class TestPlanController {
 
   /** So many results of each test are shown; all are kept. */
   private static final int SHOWN = 12;
+
+  private static final int MOST_ENDED = 50;
 
   /**
    * How a test went.
@@ -76,6 +79,15 @@ class TestPlanController {
       int resultsInAll) {}
 
   /**
+   * A test that somebody ended.
+   *
+   * @param results the newest ones, the newest first
+   * @param resultsInAll how many are kept
+   */
+  record EndedTestView(
+      long id, String what, Instant endedAt, List<TestResultView> results, int resultsInAll) {}
+
+  /**
    * A test as it is to be.
    *
    * @param everyDays how many days after the last; null where a rule says how often
@@ -114,6 +126,25 @@ class TestPlanController {
     return mapper.of(bridge).stream().map(plan -> view(plan, today)).toList();
   }
 
+  /** Those that somebody ended, the last first: what came of them stays. */
+  @GetMapping("/ended")
+  List<EndedTestView> ended(@PathVariable String bridge) {
+    return mapper.ended(bridge, MOST_ENDED).stream()
+        .map(
+            plan ->
+                new EndedTestView(
+                    plan.id(),
+                    plan.what(),
+                    Objects.requireNonNull(plan.endedAt(), "it goes on"),
+                    results(plan),
+                    mapper.countResults(plan.id())))
+        .toList();
+  }
+
+  private List<TestResultView> results(PlanRow plan) {
+    return mapper.results(plan.id(), SHOWN).stream().map(TestPlanController::view).toList();
+  }
+
   private TestPlanView view(PlanRow plan, LocalDate today) {
     return new TestPlanView(
         plan.id(),
@@ -126,7 +157,7 @@ class TestPlanController {
         plan.dueOn(),
         TestPlans.isDue(plan, today),
         plan.revision(),
-        mapper.results(plan.id(), SHOWN).stream().map(TestPlanController::view).toList(),
+        results(plan),
         mapper.countResults(plan.id()));
   }
 
@@ -160,7 +191,7 @@ class TestPlanController {
     return changed(bridge);
   }
 
-  /** Ends it: it is due no more, and its results stay in the database. */
+  /** Ends it: it is due no more, and its results stay to be read. */
   @DeleteMapping("/{id}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void end(@PathVariable String bridge, @PathVariable long id, @RequestParam int basedOn) {

@@ -76,6 +76,14 @@ interface TestPlanMapper {
           + " ORDER BY bridge_id, id")
   List<PlanRow> of(@Param("bridge") String bridge);
 
+  /** Those of a bridge that somebody ended, those that ended last first. */
+  @Select(
+      "SELECT "
+          + PLAN
+          + " FROM test_plan WHERE bridge_id = #{bridge} AND ended_at IS NOT NULL"
+          + " ORDER BY ended_at DESC, id DESC LIMIT #{most}")
+  List<PlanRow> ended(@Param("bridge") String bridge, @Param("most") int most);
+
   /** Those of all bridges that count; there are a few hundred at the most. */
   @Select(
       "SELECT " + PLAN + " FROM test_plan WHERE ended_at IS NULL ORDER BY due_on NULLS LAST, id")
