@@ -2,10 +2,12 @@ package org.ysthmos.core.value;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.util.TokenBuffer;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,32 +22,27 @@ import java.util.stream.StreamSupport;
  */
 public final class ValueJson {
 
-  private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
+  private static final ObjectMapper JSON = new JsonMapper();
 
   private ValueJson() {}
 
   public static ObjectNode write(Value value) {
-    ObjectNode node = JSON.objectNode();
-    switch (value) {
-      case Link link -> node.put("link", link.address().toString()).put("label", link.label());
-      case ListValue list -> {
-        ArrayNode items = node.put("of", list.element().toString()).putArray("list");
-        list.items().forEach(item -> items.add(write(item)));
-      }
-      case Flag flag -> node.put("flag", flag.yes());
-      case Nothing nothing -> node.put("nothing", true);
-      case Text v -> put(node, v);
-      case Decimal v -> put(node, v);
-      case Day v -> put(node, v);
-      case Moment v -> put(node, v);
-      case Choice v -> put(node, v);
-      case Person v -> put(node, v);
-    }
-    return node;
+    return tree(json -> write(value, json));
   }
 
-  private static void put(ObjectNode node, Value value) {
-    node.put(value.type().toString(), value.display());
+  /** Writes JSON. */
+  @FunctionalInterface
+  private interface Writing {
+    void to(JsonGenerator json) throws IOException;
+  }
+
+  private static ObjectNode tree(Writing writing) {
+    try (TokenBuffer tokens = new TokenBuffer(JSON, false)) {
+      writing.to(tokens);
+      return JSON.readTree(tokens.asParser());
+    } catch (IOException e) {
+      throw new UncheckedIOException("tokens in memory always make a tree", e);
+    }
   }
 
   /** The same as the next value of other JSON, which costs less than a tree of it. */
@@ -112,9 +109,7 @@ public final class ValueJson {
   }
 
   public static ObjectNode writeAll(Map<String, Value> fields) {
-    ObjectNode node = JSON.objectNode();
-    fields.forEach((field, value) -> node.set(field, write(value)));
-    return node;
+    return tree(json -> writeAll(fields, json));
   }
 
   /** The same as the next value of other JSON. */
