@@ -197,6 +197,7 @@ article {
   padding: 8px 0;
 }
 h3 {
+  font-size: 14px;
   margin: 0 0 4px;
 }
 .line {
