@@ -3,12 +3,15 @@ package org.ysthmos.app.rehearsal;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.ysthmos.app.event.EventMapper.EventRow;
 import org.ysthmos.app.rehearsal.Past.PastEvent;
 import org.ysthmos.app.rehearsal.RehearsalMapper.DifferenceRow;
 import org.ysthmos.app.store.PackedJson;
@@ -30,9 +33,18 @@ final class Differences {
 
   private record Change(Optional<Verdict> then, Verdict now) {}
 
+  /** One that is not kept yet. */
+  private record Found(
+      int number,
+      long event,
+      String record,
+      Instant receivedAt,
+      Optional<Long> trace,
+      Rehearsed rehearsed) {}
+
   private final long rehearsal;
   private final Map<Object, Integer> kept = new HashMap<>();
-  private List<DifferenceRow> rows = new ArrayList<>();
+  private List<Found> found = new ArrayList<>();
   private int number;
 
   Differences(long rehearsal) {
@@ -40,28 +52,17 @@ final class Differences {
   }
 
   void add(PastEvent past, Rehearsed one) {
-    if (!one.differs() || !isWanted(one)) {
-      return;
+    if (one.differs() && isWanted(one)) {
+      EventRow event = past.row();
+      found.add(
+          new Found(
+              ++number,
+              event.seq(),
+              event.recordId(),
+              event.receivedAt(),
+              past.then().map(DecidedThen.Known::trace),
+              one));
     }
-    Optional<DecidedThen.Known> then = past.then();
-    rows.add(
-        new DifferenceRow(
-            rehearsal,
-            ++number,
-            past.row().seq(),
-            past.row().recordId(),
-            past.row().receivedAt(),
-            then.map(DecidedThen.Known::traceId).orElse(null),
-            then.map(DecidedThen.Known::title).orElse(""),
-            one.then().orElse(null),
-            one.now(),
-            then.map(DecidedThen.Known::reason).orElse(""),
-            Words.limited(Words.capital(one.because()), 2000),
-            one.fields().stream()
-                .map(field -> "|" + name(field) + "|")
-                .distinct()
-                .collect(Collectors.joining()),
-            PackedJson.pack(json(one.fields()))));
   }
 
   /** A field as the screens ask for it. */
@@ -112,10 +113,37 @@ final class Differences {
     return fields;
   }
 
-  /** Those that came since this was asked last. */
-  List<DifferenceRow> fresh() {
-    List<DifferenceRow> fresh = rows;
-    rows = new ArrayList<>();
-    return fresh;
+  /**
+   * Those that came since this was asked last.
+   *
+   * @param naming how people know traces, by their order numbers
+   */
+  List<DifferenceRow> fresh(Function<List<Long>, Map<Long, DecidedThen.Named>> naming) {
+    List<Found> fresh = found;
+    found = new ArrayList<>();
+    Map<Long, DecidedThen.Named> named =
+        naming.apply(fresh.stream().flatMap(one -> one.trace().stream()).toList());
+    return fresh.stream().map(one -> row(one, one.trace().map(named::get))).toList();
+  }
+
+  private DifferenceRow row(Found one, Optional<DecidedThen.Named> then) {
+    Rehearsed rehearsed = one.rehearsed();
+    return new DifferenceRow(
+        rehearsal,
+        one.number(),
+        one.event(),
+        one.record(),
+        one.receivedAt(),
+        then.map(DecidedThen.Named::id).orElse(null),
+        then.map(DecidedThen.Named::title).orElse(""),
+        rehearsed.then().orElse(null),
+        rehearsed.now(),
+        then.map(DecidedThen.Named::reason).orElse(""),
+        Words.limited(Words.capital(rehearsed.because()), 2000),
+        rehearsed.fields().stream()
+            .map(field -> "|" + name(field) + "|")
+            .distinct()
+            .collect(Collectors.joining()),
+        PackedJson.pack(json(rehearsed.fields())));
   }
 }

@@ -4,13 +4,15 @@ import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.LongFunction;
+import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.rehearsal.Outcome;
 import org.ysthmos.core.rehearsal.PairChain;
+import org.ysthmos.core.rehearsal.WrittenFields;
 
 /**
  * Pairs of a rehearsal, so that a hundred thousand of them need little memory: where one stands is
@@ -66,9 +68,11 @@ final class DiskChain implements PairChain, AutoCloseable {
     if (stands == NONE) {
       return Optional.of(new Known(Optional.empty()));
     }
-    Optional<Outcome> outcome =
-        stands < 0 ? Optional.of(Outcome.read(read(-1 - stands))) : decided.apply(stands);
-    return outcome.flatMap(of -> of.task(key)).map(task -> new Known(Optional.of(task.after())));
+    Optional<PairState> state =
+        stands < 0
+            ? Optional.of(read(-1 - stands))
+            : decided.apply(stands).flatMap(of -> of.task(key)).map(Outcome.Task::after);
+    return state.map(pair -> new Known(Optional.of(pair)));
   }
 
   @Override
@@ -78,7 +82,8 @@ final class DiskChain implements PairChain, AutoCloseable {
 
   @Override
   public void put(Outcome.Task now) {
-    pairs.put(now.key(), -1 - append(new Outcome(now.verdict(), "", List.of(now)).write()));
+    byte[] target = now.record().getBytes(StandardCharsets.UTF_8);
+    pairs.put(now.key(), -1 - append(target, now.kept().json()));
   }
 
   @Override
@@ -92,20 +97,21 @@ final class DiskChain implements PairChain, AutoCloseable {
   }
 
   /** Where it begins. */
-  private long append(byte[] state) {
-    int length = Integer.BYTES + state.length;
+  private long append(byte[] target, ByteBuffer fields) {
+    int length = 2 * Integer.BYTES + target.length + fields.remaining();
     try {
       if (unwritten.remaining() < length) {
         write();
       }
       long at = written + unwritten.position();
       if (unwritten.remaining() < length) {
+        ByteBuffer large = ByteBuffer.allocate(length);
+        put(target, fields, large);
         states.seek(at);
-        states.writeInt(state.length);
-        states.write(state);
+        states.write(large.array());
         written += length;
       } else {
-        unwritten.putInt(state.length).put(state);
+        put(target, fields, unwritten);
       }
       return at;
     } catch (IOException e) {
@@ -113,18 +119,27 @@ final class DiskChain implements PairChain, AutoCloseable {
     }
   }
 
-  private byte[] read(long at) {
+  private static void put(byte[] target, ByteBuffer fields, ByteBuffer to) {
+    ByteBuffer unused = to.putInt(target.length).put(target).putInt(fields.remaining()).put(fields);
+  }
+
+  private PairState read(long at) {
     try {
       if (at >= written) {
         write();
       }
       states.seek(at);
-      byte[] state = new byte[states.readInt()];
-      states.readFully(state);
-      return state;
+      String target = new String(part(), StandardCharsets.UTF_8);
+      return Outcome.Task.state(target, WrittenFields.read(part()));
     } catch (IOException e) {
       throw new UncheckedIOException("a pair cannot be read from " + file, e);
     }
+  }
+
+  private byte[] part() throws IOException {
+    byte[] part = new byte[states.readInt()];
+    states.readFully(part);
+    return part;
   }
 
   private void write() throws IOException {

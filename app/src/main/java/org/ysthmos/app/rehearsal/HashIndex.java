@@ -1,6 +1,7 @@
 package org.ysthmos.app.rehearsal;
 
 import java.util.Arrays;
+import java.util.HexFormat;
 
 /**
  * A number for each SHA-256 that is known, by its first half: of a million hashes two begin alike
@@ -76,10 +77,10 @@ final class HashIndex {
   }
 
   private static long first(String hash) {
-    return Long.parseUnsignedLong(hash, 0, HALF, 16);
+    return HexFormat.fromHexDigitsToLong(hash, 0, HALF);
   }
 
   private static long second(String hash) {
-    return Long.parseUnsignedLong(hash, HALF, 2 * HALF, 16);
+    return HexFormat.fromHexDigitsToLong(hash, HALF, 2 * HALF);
   }
 }

@@ -1,6 +1,5 @@
 package org.ysthmos.app.rehearsal;
 
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -74,9 +73,8 @@ public class LatelyRehearsed {
     Briefly world = new Briefly(reference);
     Rehearsal rehearsal =
         new Rehearsal(bridge, Rehearsal.Answers.OF_THEN, PairChain.inMemory(), world);
-    List<PastEvent> events =
-        past.page(id, new Which(which.system(), which.collections(), which.kinds(), first, last));
-    for (PastEvent one : events) {
+    Which newest = new Which(which.system(), which.collections(), which.kinds(), first, last);
+    for (PastEvent one : past.whole(id, past.rows(newest, EVENTS))) {
       Optional<Event> event = one.event();
       if (event.isPresent() && (one.then().isPresent() || !heardAlone)) {
         world.at(one.row());

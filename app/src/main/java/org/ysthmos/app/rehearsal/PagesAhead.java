@@ -1,6 +1,8 @@
 package org.ysthmos.app.rehearsal;
 
+import java.util.ArrayDeque;
 import java.util.List;
+import java.util.Queue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
@@ -10,10 +12,18 @@ import org.ysthmos.app.rehearsal.Past.PastEvent;
 import org.ysthmos.app.rehearsal.PastMapper.Which;
 
 /**
- * Gives events of the past page by page and reads ahead: while one page is decided, what became of
- * the events of the next is read, and the events of the one after that. Not for several threads.
+ * Gives events of the past piece by piece and reads ahead: rows in long pages, as each question to
+ * the database has its price, and what they hold in short pieces, as trees of JSON that wait are
+ * large, grow cold in the processor's cache and are moved about by the garbage collector. Not for
+ * several threads.
  */
 final class PagesAhead implements AutoCloseable {
+
+  private static final int PAGE = 300;
+  private static final int PIECE = 50;
+
+  /** So many pieces are read beside the one that is decided. */
+  private static final int AHEAD = 2;
 
   private final Past past;
   private final String bridge;
@@ -23,46 +33,52 @@ final class PagesAhead implements AutoCloseable {
   private final ExecutorService readers =
       Executors.newFixedThreadPool(2, Thread.ofPlatform().name("past-", 1).daemon().factory());
 
-  private Page next;
-  private Page afterNext;
+  private final Queue<CompletableFuture<List<PastEvent>>> pieces = new ArrayDeque<>();
 
-  /**
-   * @param rows its events alone
-   * @param whole with what became of them
-   */
-  private record Page(
-      CompletableFuture<List<EventRow>> rows, CompletableFuture<List<PastEvent>> whole) {}
+  /** What is not in pieces yet of the page at hand. */
+  private List<EventRow> rows = List.of();
+
+  private CompletableFuture<List<EventRow>> nextRows;
 
   PagesAhead(Past past, String bridge, Which which) {
     this.past = past;
     this.bridge = bridge;
     this.which = which;
-    this.next = page(CompletableFuture.supplyAsync(() -> past.rows(which), readers));
-    this.afterNext = after(next);
+    this.nextRows = rowsOf(which);
   }
 
-  private Page page(CompletableFuture<List<EventRow>> rows) {
-    return new Page(rows, rows.thenApplyAsync(some -> past.whole(bridge, some), readers));
-  }
-
-  private Page after(Page page) {
-    return page(
-        page.rows()
-            .thenApplyAsync(
-                rows -> rows.isEmpty() ? rows : past.rows(which.from(rows.getLast().seq() + 1)),
-                readers));
+  private CompletableFuture<List<EventRow>> rowsOf(Which some) {
+    return CompletableFuture.supplyAsync(() -> past.rows(some, PAGE), readers);
   }
 
   /**
-   * The next page; empty once all were given.
+   * The next piece; empty once all were given.
    *
    * @throws RuntimeException what went wrong while it was read
    */
   List<PastEvent> next() {
-    List<PastEvent> page = joined(next.whole());
-    next = afterNext;
-    afterNext = after(next);
-    return page;
+    for (List<EventRow> piece = piece(); !piece.isEmpty(); piece = piece()) {
+      List<EventRow> one = piece;
+      pieces.add(CompletableFuture.supplyAsync(() -> past.whole(bridge, one), readers));
+      if (pieces.size() > AHEAD) {
+        break;
+      }
+    }
+    return pieces.isEmpty() ? List.of() : joined(pieces.remove());
+  }
+
+  /** The rows of the next piece; none once all were given. */
+  private List<EventRow> piece() {
+    if (rows.isEmpty()) {
+      rows = joined(nextRows);
+      if (rows.isEmpty()) {
+        return rows;
+      }
+      nextRows = rowsOf(which.from(rows.getLast().seq() + 1));
+    }
+    List<EventRow> piece = rows.subList(0, Math.min(PIECE, rows.size()));
+    rows = rows.subList(piece.size(), rows.size());
+    return piece;
   }
 
   /** What is being read is read to its end, as nobody interrupts a thread in the database. */

@@ -22,9 +22,6 @@ import org.ysthmos.core.rehearsal.Outcome;
 @Component
 class Past {
 
-  /** No fewer than {@link LatelyRehearsed#EVENTS}, which are one page. */
-  private static final int PAGE = 300;
-
   /**
    * An event of the past.
    *
@@ -44,6 +41,11 @@ class Past {
   /** What was decided of an event; empty where that is not kept. */
   Optional<Outcome> decided(String bridge, long event) {
     return decided.of(bridge, event);
+  }
+
+  /** How people know traces, by their order numbers. */
+  Map<Long, DecidedThen.Named> named(List<Long> traces) {
+    return decided.named(traces);
   }
 
   /** The events that a rehearsal goes over. */
@@ -74,14 +76,9 @@ class Past {
     return seq == null ? null : mapper.receivedAt(seq);
   }
 
-  /** The next of them, in the order in which they came; none once all were given. */
-  List<PastEvent> page(String bridge, Which rest) {
-    return whole(bridge, rows(rest));
-  }
-
-  /** The same without what became of them. */
-  List<EventRow> rows(Which rest) {
-    return mapper.page(rest, PAGE);
+  /** The first of them, in the order in which they came, without what became of them. */
+  List<EventRow> rows(Which which, int most) {
+    return mapper.page(which, most);
   }
 
   /** Events with what became of them at a bridge. */

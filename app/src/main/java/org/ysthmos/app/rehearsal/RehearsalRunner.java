@@ -214,7 +214,7 @@ class RehearsalRunner implements WithThread {
     /** Writes down how far it is; false if it was stopped. */
     private boolean tell() {
       toldAt = System.nanoTime();
-      List<RehearsalMapper.DifferenceRow> fresh = differences.fresh();
+      List<RehearsalMapper.DifferenceRow> fresh = differences.fresh(past::named);
       String counted = TallyJson.of(tally).write();
       boolean goesOn =
           journal.soon(

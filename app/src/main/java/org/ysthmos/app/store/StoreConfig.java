@@ -1,12 +1,22 @@
 package org.ysthmos.app.store;
 
 import java.io.File;
+import org.springframework.beans.factory.config.BeanFactoryPostProcessor;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.ysthmos.app.Settings;
 
 @Configuration
 class StoreConfig {
+
+  /**
+   * Before the database is opened. Its cache of equal values would hash each body that is read, and
+   * all threads would write to it.
+   */
+  @Bean
+  static BeanFactoryPostProcessor databaseSettings() {
+    return beans -> System.setProperty("h2.objectCache", "false");
+  }
 
   @Bean
   FreeSpace freeSpace(Settings settings) {

@@ -30,25 +30,40 @@ interface DecidedMapper {
    */
   record DecidedRow(
       long eventSeq,
-      String traceId,
+      long traceSeq,
       Verdict verdict,
-      @Nullable String reason,
-      @Nullable String title,
       byte @Nullable [] outcome,
       byte @Nullable [] answers) {}
 
   /**
    * Those of a bridge over a span of events, in the order in which they began. They are found by
-   * their events: a bridge has many more traces than a span has.
+   * their events: a bridge has many more traces than a span has. All that is asked of a trace
+   * stands in the index, since traces are wide and their rows take as long to read as all the rest.
    */
   @Select(
       """
-      SELECT t.event_seq, t.id, t.verdict, t.reason, t.title, d.outcome, d.answers
-      FROM trace t USE INDEX (trace_of_event) LEFT JOIN decided d ON d.trace_seq = t.seq
+      SELECT t.event_seq, t.seq, t.verdict, d.outcome, d.answers
+      FROM trace t USE INDEX (trace_by_event) LEFT JOIN decided d ON d.trace_seq = t.seq
       WHERE t.event_seq BETWEEN #{first} AND #{last} AND t.bridge_id = #{bridge}
         AND t.verdict IS NOT NULL AND NOT t.is_try
       ORDER BY t.seq
       """)
   List<DecidedRow> of(
       @Param("bridge") String bridge, @Param("first") long first, @Param("last") long last);
+
+  /**
+   * How people know a trace.
+   *
+   * @param reason why it was passed by or failed; empty otherwise
+   */
+  record NamedRow(long seq, String id, String title, String reason) {}
+
+  @Select(
+      """
+      <script>
+      SELECT seq, id, COALESCE(title, ''), COALESCE(reason, '') FROM trace WHERE seq IN
+      <foreach item="s" collection="seqs" open="(" separator="," close=")">#{s}</foreach>
+      </script>
+      """)
+  List<NamedRow> named(@Param("seqs") List<Long> seqs);
 }

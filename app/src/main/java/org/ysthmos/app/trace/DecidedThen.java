@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.ysthmos.app.store.Chunks;
 import org.ysthmos.app.store.PackedJson;
 import org.ysthmos.app.trace.DecidedMapper.DecidedRow;
 import org.ysthmos.core.decide.Decision;
@@ -23,12 +24,15 @@ public class DecidedThen {
   /** Ready for keeping. */
   public record Packed(byte[] outcome, byte @Nullable [] answers) {}
 
+  /** What became of an event, by the trace that was the last to end. */
+  public record Known(long trace, Then then) {}
+
   /**
-   * What became of an event, by the trace that was the last to end.
+   * How people know a trace.
    *
    * @param reason why it was passed by or failed; empty otherwise
    */
-  public record Known(String traceId, String title, String reason, Then then) {}
+  public record Named(String id, String title, String reason) {}
 
   private final DecidedMapper mapper;
 
@@ -65,9 +69,7 @@ public class DecidedThen {
   private static Known known(DecidedRow row) {
     byte[] answers = row.answers();
     return new Known(
-        row.traceId(),
-        row.title() == null ? "" : row.title(),
-        row.reason() == null ? "" : row.reason(),
+        row.traceSeq(),
         new Then(
             row.verdict(),
             decided(row),
@@ -76,6 +78,19 @@ public class DecidedThen {
 
   private static Optional<Outcome> decided(DecidedRow row) {
     return Optional.ofNullable(row.outcome()).map(PackedJson::plain).map(Outcome::read);
+  }
+
+  /** Traces by their order numbers; one that is not kept any more is not among them. */
+  public Map<Long, Named> named(List<Long> traces) {
+    Map<Long, Named> named = HashMap.newHashMap(traces.size());
+    Chunks.each(
+        traces,
+        some ->
+            mapper
+                .named(some)
+                .forEach(
+                    row -> named.put(row.seq(), new Named(row.id(), row.title(), row.reason()))));
+    return named;
   }
 
   /** What a bridge decided of one event; empty where that is not kept. */

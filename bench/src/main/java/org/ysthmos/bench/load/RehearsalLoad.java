@@ -3,7 +3,9 @@ package org.ysthmos.bench.load;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.sun.management.OperatingSystemMXBean;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -97,23 +99,37 @@ public final class RehearsalLoad {
     List<Double> decided = new ArrayList<>();
     List<Double> rehearsed = new ArrayList<>();
     List<Double> ratios = new ArrayList<>();
+    List<Double> processors = new ArrayList<>();
     for (int round = 0; round < WARMING + ROUNDS; round++) {
       double one = plain.seconds();
+      double before = processorSeconds();
       double other = rehearse(running, plain.events, wish);
+      double processor = processorSeconds() - before;
       if (round == 0) {
         System.out.printf("first rehearsal of %s: %.2f s%n", what, other);
       } else if (round >= WARMING) {
         decided.add(one);
         rehearsed.add(other);
         ratios.add(other / one);
+        processors.add(processor);
       }
     }
     double fastest = Collections.min(rehearsed);
     double yardstick = Collections.min(decided);
     Collections.sort(ratios);
+    Collections.sort(processors);
     System.out.printf(
         "rehearsal of %s: %.2f s against %.2f s (%.2f times, median of the rounds %.2f, goal <= 3)%n",
         what, fastest, yardstick, fastest / yardstick, ratios.get(ROUNDS / 2));
+    System.out.printf(
+        "processor for an event: %.1f us, median of the rounds%n",
+        processors.get(ROUNDS / 2) * 1e6 / plain.events);
+  }
+
+  /** What all threads of this process took of the processors. */
+  private static double processorSeconds() {
+    return ManagementFactory.getPlatformMXBean(OperatingSystemMXBean.class).getProcessCpuTime()
+        / 1e9;
   }
 
   private static String rules() {
@@ -283,13 +299,17 @@ public final class RehearsalLoad {
   /** The seconds that a rehearsal takes. */
   private static double rehearse(Running running, int events, String wish) {
     long began = System.nanoTime();
-    running.post(
-        "/api/rehearsals",
-        "{\"bridge\":\"climate-ticket\",%s\"answers\":\"OF_THEN\"}".formatted(wish));
+    String id =
+        running
+            .post(
+                "/api/rehearsals",
+                "{\"bridge\":\"climate-ticket\",%s\"answers\":\"OF_THEN\"}".formatted(wish))
+            .path("id")
+            .asText();
     JsonNode state;
     do {
       Load.pause(20);
-      state = newest(running);
+      state = running.get("/api/rehearsals/" + id);
     } while (state.path("state").asText().equals("RUNNING"));
     double took = seconds(began);
     int expected = wish.isEmpty() ? events : 0;

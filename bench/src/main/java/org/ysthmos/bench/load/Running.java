@@ -205,15 +205,16 @@ final class Running implements AutoCloseable {
     }
   }
 
-  void post(String path, String body) {
-    call("POST", path, body);
+  /** What is answered; nothing if that is empty. */
+  JsonNode post(String path, String body) {
+    return call("POST", path, body);
   }
 
   void put(String path, String body) {
-    call("PUT", path, body);
+    JsonNode unused = call("PUT", path, body);
   }
 
-  private void call(String method, String path, String body) {
+  private JsonNode call(String method, String path, String body) {
     HttpRequest request =
         HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + PORT + path))
             .header("Content-Type", "application/json")
@@ -224,6 +225,7 @@ final class Running implements AutoCloseable {
       if (answer.statusCode() / 100 != 2) {
         throw new IllegalStateException(path + ": " + answer.body());
       }
+      return JSON.readTree(answer.body());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     } catch (InterruptedException e) {

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -16,7 +17,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
-import org.jspecify.annotations.Nullable;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.TaskDecision;
 import org.ysthmos.core.decide.Verdict;
@@ -35,6 +35,7 @@ import org.ysthmos.core.value.Value;
 public record Outcome(Verdict verdict, String because, List<Task> tasks) {
 
   private static final JsonFactory FACTORY = new JsonMapper().getFactory();
+  private static final int SOME_BYTES = 1_500;
 
   public Outcome {
     tasks = List.copyOf(tasks);
@@ -57,9 +58,14 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       WrittenFields kept,
       WrittenFields keptBefore) {
 
+    /** The id of its record; a word in its place where that was never known. */
+    public String record() {
+      return target.orElse("made");
+    }
+
     /** How its pair stood once this was carried out. */
     public PairState after() {
-      return state(kept.values());
+      return state(record(), kept.values());
     }
 
     /** How its pair stood before; empty if there was none. */
@@ -69,12 +75,17 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       }
       Map<String, Value> agreed = kept.values();
       agreed.putAll(keptBefore.values());
-      return Optional.of(state(agreed));
+      return Optional.of(state(record(), agreed));
     }
 
-    private PairState state(Map<String, Value> agreed) {
+    /** How the pair of a task stands that holds these fields. */
+    public static PairState state(String target, WrittenFields fields) {
+      return state(target, fields.values());
+    }
+
+    private static PairState state(String target, Map<String, Value> agreed) {
       agreed.values().removeIf(value -> value == Nothing.NOTHING);
-      return new PairState(Optional.of(target.orElse("made")), agreed);
+      return new PairState(Optional.of(target), agreed);
     }
 
     /** The same once its record has an id. */
@@ -85,18 +96,10 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
     /** The fields that another decision of the task holds otherwise than this. */
     List<FieldDifference> differences(Task now) {
       List<FieldDifference> found = new ArrayList<>();
-      for (String field : now.kept().differing(kept)) {
-        Value before = orNothing(kept.value(field));
-        Value after = orNothing(now.kept().value(field));
-        if (!before.equals(after)) {
-          found.add(new FieldDifference(member, field, before, after));
-        }
+      for (WrittenFields.Differing one : now.kept().differing(kept)) {
+        found.add(new FieldDifference(member, one.name(), one.other(), one.own()));
       }
       return found;
-    }
-
-    private static Value orNothing(@Nullable Value value) {
-      return value == null ? Nothing.NOTHING : value;
     }
   }
 
@@ -163,7 +166,7 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
 
   /** As JSON in UTF-8, for keeping; see {@link #read}. */
   public byte[] write() {
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream(SOME_BYTES);
     try (JsonGenerator json = FACTORY.createGenerator(bytes)) {
       json.writeStartObject();
       json.writeStringField("verdict", verdict.name());
@@ -172,7 +175,7 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       }
       json.writeArrayFieldStart("tasks");
       for (Task task : tasks) {
-        write(task, json);
+        write(task, json, bytes);
       }
       json.writeEndArray();
       json.writeEndObject();
@@ -182,7 +185,7 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
     return bytes.toByteArray();
   }
 
-  private static void write(Task task, JsonGenerator json) throws IOException {
+  private static void write(Task task, JsonGenerator json, OutputStream bytes) throws IOException {
     json.writeStartObject();
     json.writeStringField("verdict", task.verdict().name());
     json.writeStringField("key", task.key());
@@ -193,10 +196,10 @@ public record Outcome(Verdict verdict, String because, List<Task> tasks) {
       json.writeStringField("target", task.target().get());
     }
     json.writeFieldName("fields");
-    task.kept().write(json);
+    task.kept().write(json, bytes);
     if (!task.keptBefore().isEmpty()) {
       json.writeFieldName("before");
-      task.keptBefore().write(json);
+      task.keptBefore().write(json, bytes);
     }
     json.writeEndObject();
   }

@@ -9,8 +9,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
+import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -18,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.SequencedMap;
 import org.jspecify.annotations.Nullable;
+import org.ysthmos.core.value.Nothing;
 import org.ysthmos.core.value.Value;
 import org.ysthmos.core.value.ValueJson;
 
@@ -79,6 +81,22 @@ public final class WrittenFields {
   }
 
   /**
+   * Reads what {@link #json} gave.
+   *
+   * @throws IllegalArgumentException if it is no JSON object
+   */
+  public static WrittenFields read(byte[] bytes) {
+    try (JsonParser json = FACTORY.createParser(bytes)) {
+      if (json.nextToken() != JsonToken.START_OBJECT) {
+        throw new IllegalArgumentException("fields are kept as a JSON object");
+      }
+      return read(bytes, json);
+    } catch (IOException e) {
+      throw new IllegalArgumentException("fields cannot be read as JSON", e);
+    }
+  }
+
+  /**
    * Reads an object within other JSON.
    *
    * @param bytes all of the JSON
@@ -105,31 +123,48 @@ public final class WrittenFields {
     return fields.isEmpty();
   }
 
-  /** The names of those that are not the same in both, or are in one of them alone. */
-  List<String> differing(WrittenFields other) {
-    List<String> differing = new ArrayList<>();
+  /**
+   * A field that two tasks do not hold alike.
+   *
+   * @param other nothing if the other has no such field
+   */
+  record Differing(String name, Value own, Value other) {}
+
+  /** Those that are not the same in both; a field that is not there is nothing. */
+  List<Differing> differing(WrittenFields other) {
+    List<Differing> differing = new ArrayList<>();
     int common = 0;
     for (int i = 0; i < fields.size(); i++) {
       Written own = fields.get(i);
       Written others = other.find(own.name(), i);
       common += others == null ? 0 : 1;
-      if (others == null || !isSame(own, other, others)) {
-        differing.add(own.name());
+      if (others == null || !isWrittenAlike(own, other, others)) {
+        add(
+            own.name(),
+            value(own),
+            others == null ? Nothing.NOTHING : other.value(others),
+            differing);
       }
     }
     if (common < other.fields.size()) {
-      other.fields.stream()
-          .map(Written::name)
-          .filter(name -> find(name, 0) == null)
-          .forEach(differing::add);
+      for (Written others : other.fields) {
+        if (find(others.name(), 0) == null) {
+          add(others.name(), Nothing.NOTHING, other.value(others), differing);
+        }
+      }
     }
     return differing;
   }
 
-  private boolean isSame(Written own, WrittenFields other, Written others) {
-    return Arrays.equals(bytes, own.from(), own.to(), other.bytes, others.from(), others.to())
-        // The same value may have been written otherwise by an earlier version of the product.
-        || value(own).equals(other.value(others));
+  /** The same value may have been written otherwise by an earlier version of the product. */
+  private static void add(String name, Value own, Value other, List<Differing> differing) {
+    if (!own.equals(other)) {
+      differing.add(new Differing(name, own, other));
+    }
+  }
+
+  private boolean isWrittenAlike(Written own, WrittenFields other, Written others) {
+    return Arrays.equals(bytes, own.from(), own.to(), other.bytes, others.from(), others.to());
   }
 
   /**
@@ -147,12 +182,6 @@ public final class WrittenFields {
     return null;
   }
 
-  /** The value of a field; null if it is not there. */
-  @Nullable Value value(String name) {
-    Written field = find(name, 0);
-    return field == null ? null : value(field);
-  }
-
   private Value value(Written field) {
     try {
       return ValueJson.read(JSON.readTree(bytes, field.from(), field.to() - field.from()));
@@ -168,9 +197,21 @@ public final class WrittenFields {
     return values;
   }
 
-  /** As the next value of other JSON. */
-  void write(JsonGenerator json) throws IOException {
-    json.writeRawValue(new String(bytes, from, to - from, StandardCharsets.UTF_8));
+  /** As JSON in UTF-8. */
+  public ByteBuffer json() {
+    return ByteBuffer.wrap(bytes, from, to - from).asReadOnlyBuffer();
+  }
+
+  /**
+   * As the next value of other JSON.
+   *
+   * @param written where that is written to
+   */
+  void write(JsonGenerator json, OutputStream written) throws IOException {
+    // What stands before a value is written with it, so with none as well.
+    json.writeRawValue("");
+    json.flush();
+    written.write(bytes, from, to - from);
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.ysthmos.core.value;
 
 import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.io.SerializedString;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
@@ -9,10 +10,13 @@ import com.fasterxml.jackson.databind.util.TokenBuffer;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
+import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.SequencedMap;
+import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 
 /**
@@ -23,6 +27,16 @@ import java.util.stream.StreamSupport;
 public final class ValueJson {
 
   private static final ObjectMapper JSON = new JsonMapper();
+
+  /** The words of the types, in UTF-8 once and for all. */
+  private static final Map<ValueType.Kind, SerializedString> NAMES =
+      Arrays.stream(ValueType.Kind.values())
+          .collect(
+              Collectors.toMap(
+                  kind -> kind,
+                  kind -> new SerializedString(kind.word()),
+                  (one, other) -> one,
+                  () -> new EnumMap<>(ValueType.Kind.class)));
 
   private ValueJson() {}
 
@@ -74,7 +88,8 @@ public final class ValueJson {
   }
 
   private static void put(JsonGenerator json, Value value) throws IOException {
-    json.writeStringField(value.type().toString(), value.display());
+    json.writeFieldName(NAMES.get(value.type().kind()));
+    json.writeString(value.display());
   }
 
   /**

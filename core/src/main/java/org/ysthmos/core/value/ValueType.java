@@ -23,7 +23,7 @@ public record ValueType(Kind kind, Optional<ValueType> element) {
 
     private final String word = name().toLowerCase(Locale.ROOT);
 
-    private String word() {
+    String word() {
       return word;
     }
   }
