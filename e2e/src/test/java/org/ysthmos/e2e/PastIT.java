@@ -131,7 +131,7 @@ class PastIT {
 
   @Test
   void clockIsTheMachinesAgainAndNothingIsUnderWay() {
-    JsonNode clock = together.json("GET", together.appAddress() + "/api/clock", "", Map.of());
+    JsonNode clock = together.json("GET", together.appAddress() + "/api/clock/rest", "", Map.of());
     assertThat(Instant.parse(clock.path("now").asText())).isAfter(Instant.now().minusSeconds(300));
     // What comes is a round of the garden, or at the latest the next digest of incidents.
     assertThat(Instant.parse(clock.path("next").asText()))

@@ -5,7 +5,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
@@ -49,7 +48,8 @@ class ClockController {
   /**
    * @param underWay whether anything is being done, or is due and not done
    * @param waited whether anything was under way at the first of several looks
-   * @param next when something is tried again; null if nothing waits for a time to come
+   * @param next when something is tried again; null if nothing waits for a time to come, or
+   *     something is under way
    */
   record Ahead(Instant now, boolean underWay, boolean waited, @Nullable Instant next) {}
 
@@ -117,38 +117,47 @@ class ClockController {
     return new Ahead(ahead.now(), ahead.underWay(), waited, ahead.next());
   }
 
+  /** Whether anything is being done, as far as it is known without a question to the database. */
   private boolean isInHand() {
-    return stages.stream().anyMatch(stage -> stage.stage().underWay() > 0);
+    return stages.stream().anyMatch(stage -> stage.stage().underWay() > 0)
+        || incidents.isUnderWay();
   }
 
   @GetMapping
   Ahead ahead() {
     Instant now = clock.instant();
-    List<Instant> retries =
-        Stream.of(traces.next(), deliveries.next()).filter(Objects::nonNull).toList();
-    boolean underWay =
-        retries.stream().anyMatch(at -> !at.isAfter(now))
-            || traces.isDeciding()
-            || deliveries.isSending()
-            || traces.queues().stream().anyMatch(this::canGoOn)
-            || deliveries.anyReady(system -> admits(system, now))
-            || polling.isUnderWay()
-            || Stream.of(timekeeper.next(), chores.next())
-                .flatMap(Optional::stream)
-                .anyMatch(at -> !at.isAfter(now))
-            || rows.isUnderWay()
-            || incidents.isUnderWay();
+    if (isInHand()) {
+      return new Ahead(now, true, false, null);
+    }
+    List<Instant> times =
+        Stream.of(
+                Optional.ofNullable(traces.next()),
+                Optional.ofNullable(deliveries.next()),
+                timekeeper.next(),
+                chores.next())
+            .flatMap(Optional::stream)
+            .toList();
+    if (times.stream().anyMatch(at -> !at.isAfter(now)) || isDue(now)) {
+      return new Ahead(now, true, false, null);
+    }
     Optional<Instant> next =
         Stream.of(
-                retries.stream(),
-                timekeeper.next().stream(),
-                chores.next().stream(),
+                times.stream(),
                 systems.all().stream().flatMap(system -> waitsFor(system, now).stream()),
-                underWay ? Stream.<Instant>empty() : incidents.next().stream())
+                incidents.next().stream())
             .flatMap(Function.identity())
             .filter(at -> at.isAfter(now))
             .min(Instant::compareTo);
-    return new Ahead(now, underWay, false, next.orElse(null));
+    return new Ahead(now, false, false, next.orElse(null));
+  }
+
+  private boolean isDue(Instant now) {
+    return traces.isDeciding()
+        || deliveries.isSending()
+        || traces.queues().stream().anyMatch(this::canGoOn)
+        || deliveries.anyReady(system -> admits(system, now))
+        || polling.isUnderWay()
+        || rows.isUnderWay();
   }
 
   /** Whether something of a bridge could be decided, not considering systems that do not work. */

@@ -181,7 +181,8 @@ final class Hands implements AutoCloseable {
    *
    * @param underWay whether anything is due and not done
    * @param waited whether anything was when it was asked
-   * @param next when something is tried again; the end of time if nothing is
+   * @param next when something is tried again; the end of time if nothing is, or while something is
+   *     under way
    */
   private record Ahead(Instant now, boolean underWay, boolean waited, Instant next) {}
 
