@@ -111,14 +111,19 @@ watch(
 .in {
   width: 520px;
 }
-li {
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
-}
 ul {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  column-gap: 10px;
   list-style: none;
   padding: 0;
   margin: 0;
+}
+li {
+  display: grid;
+  grid-column: 1 / -1;
+  grid-template-columns: subgrid;
+  align-items: baseline;
+  justify-items: start;
 }
 </style>

@@ -139,7 +139,7 @@ public final class WrittenFields {
       Written others = other.find(own.name(), i);
       common += others == null ? 0 : 1;
       if (others == null || !isWrittenAlike(own, other, others)) {
-        add(
+        addUnlessEqual(
             own.name(),
             value(own),
             others == null ? Nothing.NOTHING : other.value(others),
@@ -149,7 +149,7 @@ public final class WrittenFields {
     if (common < other.fields.size()) {
       for (Written others : other.fields) {
         if (find(others.name(), 0) == null) {
-          add(others.name(), Nothing.NOTHING, other.value(others), differing);
+          addUnlessEqual(others.name(), Nothing.NOTHING, other.value(others), differing);
         }
       }
     }
@@ -157,7 +157,8 @@ public final class WrittenFields {
   }
 
   /** The same value may have been written otherwise by an earlier version of the product. */
-  private static void add(String name, Value own, Value other, List<Differing> differing) {
+  private static void addUnlessEqual(
+      String name, Value own, Value other, List<Differing> differing) {
     if (!own.equals(other)) {
       differing.add(new Differing(name, own, other));
     }
