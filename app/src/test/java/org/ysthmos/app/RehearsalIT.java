@@ -6,6 +6,7 @@ import static org.awaitility.Awaitility.await;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -13,9 +14,14 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.ysthmos.app.event.EventMapper;
+import org.ysthmos.app.event.EventMapper.EventRow;
+import org.ysthmos.app.intake.IntakeWriter;
 import org.ysthmos.app.keep.Purger;
 import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.work.WithThread;
@@ -30,6 +36,7 @@ class RehearsalIT extends AppTestBase {
   @Autowired private List<WithThread> threads;
   @Autowired private JdbcTemplate jdbc;
   @Autowired private Purger purger;
+  @Autowired private IntakeWriter intake;
 
   private Instant since = Instant.EPOCH;
 
@@ -42,13 +49,39 @@ class RehearsalIT extends AppTestBase {
 
   /** Reports, of which the second is too little to become a task. */
   private List<String> reports(int count) throws Exception {
+    return reports(count, 0);
+  }
+
+  private List<String> reports(int count, int othersBetween) throws Exception {
     since = clock.instant();
     List<String> numbers = new ArrayList<>();
     for (int i = 0; i < count; i++) {
       numbers.add(report(Map.of("place", "Weir " + i, "danger", i == 1 ? "1" : "6")));
       var unused = settled(numbers.getLast(), 1);
+      others(othersBetween);
     }
     return numbers;
+  }
+
+  /** Events that no bridge hears. */
+  private void others(int count) {
+    List<EventRow> rows = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      Instant now = clock.instant();
+      rows.add(
+          new EventRow(
+              0,
+              "nobody-hears",
+              "o-" + now + "-" + i,
+              "things",
+              "made",
+              "T-" + i,
+              now,
+              now,
+              EventMapper.Origin.TOLD,
+              "{}".getBytes(StandardCharsets.UTF_8)));
+    }
+    intake.keepPage(rows, nothing -> {});
   }
 
   private static HttpResponse<String> call(String method, String path, JsonNode body)
@@ -165,6 +198,18 @@ class RehearsalIT extends AppTestBase {
     draftChanges();
     assertThat(api("/rehearsals/" + other.path("id").asText()).path("sameAsDraft").asBoolean())
         .isFalse();
+  }
+
+  /** Read through where they stand close together, and one by one where they do not. */
+  @ParameterizedTest
+  @ValueSource(ints = {1, 9})
+  void whatStandsBetweenTheEventsOfABridgeIsLeftOut(int othersBetween) throws Exception {
+    List<String> numbers = reports(4, othersBetween);
+    draft();
+    JsonNode rehearsed = rehearsed(wish("OF_THEN"));
+    assertThat(rehearsed.path("done").asInt()).isEqualTo(4);
+    assertThat(rehearsed.path("total").asInt()).isEqualTo(4);
+    assertThat(differences(rehearsed, "").findValuesAsText("record")).isEqualTo(numbers);
   }
 
   private static void draftChanges() throws Exception {

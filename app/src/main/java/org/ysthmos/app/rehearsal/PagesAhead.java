@@ -22,16 +22,22 @@ final class PagesAhead implements AutoCloseable {
   private static final int PAGE = 300;
   private static final int PIECE = 50;
 
-  /** So many pieces are read beside the one that is decided. */
-  private static final int AHEAD = 2;
+  /**
+   * So many pieces are read beside the one that is decided: more than are decided while the thread
+   * that reads them waits for its turn at a processor.
+   */
+  private static final int AHEAD = 4;
 
   private final Past past;
   private final String bridge;
   private final Which which;
 
-  /** Their own, since what all share may have one thread alone where there are few processors. */
-  private final ExecutorService readers =
-      Executors.newFixedThreadPool(2, Thread.ofPlatform().name("past-", 1).daemon().factory());
+  /**
+   * One, which takes about as long as the one that decides; with two they would be more than the
+   * processors of a small machine. Its own, since what all share may be one thread alone there.
+   */
+  private final ExecutorService reader =
+      Executors.newSingleThreadExecutor(Thread.ofPlatform().name("past").daemon().factory());
 
   private final Queue<CompletableFuture<List<PastEvent>>> pieces = new ArrayDeque<>();
 
@@ -48,7 +54,7 @@ final class PagesAhead implements AutoCloseable {
   }
 
   private CompletableFuture<List<EventRow>> rowsOf(Which some) {
-    return CompletableFuture.supplyAsync(() -> past.rows(some, PAGE), readers);
+    return CompletableFuture.supplyAsync(() -> past.rows(some, PAGE), reader);
   }
 
   /**
@@ -59,7 +65,7 @@ final class PagesAhead implements AutoCloseable {
   List<PastEvent> next() {
     for (List<EventRow> piece = piece(); !piece.isEmpty(); piece = piece()) {
       List<EventRow> one = piece;
-      pieces.add(CompletableFuture.supplyAsync(() -> past.whole(bridge, one), readers));
+      pieces.add(CompletableFuture.supplyAsync(() -> past.whole(bridge, one), reader));
       if (pieces.size() > AHEAD) {
         break;
       }
@@ -84,7 +90,7 @@ final class PagesAhead implements AutoCloseable {
   /** What is being read is read to its end, as nobody interrupts a thread in the database. */
   @Override
   public void close() {
-    readers.shutdown();
+    reader.shutdown();
   }
 
   private static <T> T joined(CompletableFuture<T> promised) {

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.event.EventMapper.EventRow;
@@ -12,6 +14,7 @@ import org.ysthmos.app.event.ReceivedEvents;
 import org.ysthmos.app.rehearsal.PastMapper.Span;
 import org.ysthmos.app.rehearsal.PastMapper.Which;
 import org.ysthmos.app.rehearsal.RehearsalMapper.RehearsalRow;
+import org.ysthmos.app.store.OrderNumbers;
 import org.ysthmos.app.trace.DecidedThen;
 import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.bridge.BridgeVersion;
@@ -68,7 +71,7 @@ class Past {
   }
 
   Span span(Which which, int most) {
-    return mapper.span(which, most);
+    return mapper.counted(which, most);
   }
 
   /** When an event was received; null if there is none. */
@@ -78,7 +81,22 @@ class Past {
 
   /** The first of them, in the order in which they came, without what became of them. */
   List<EventRow> rows(Which which, int most) {
-    return mapper.page(which, most);
+    if (which.isSeveral()) {
+      return mapper.page(which, most);
+    }
+    SortedSet<Long> those = new TreeSet<>(mapper.numbers(which, most));
+    if (those.isEmpty()) {
+      return List.of();
+    }
+    if (!OrderNumbers.areClose(those)) {
+      return mapper.page(which, most);
+    }
+    List<EventRow> rows =
+        mapper.span(those.first(), those.last()).stream()
+            .filter(row -> those.contains(row.seq()))
+            .toList();
+    // None if all of them grew too old to be kept just now.
+    return rows.isEmpty() ? rows(which.from(those.last() + 1), most) : rows;
   }
 
   /** Events with what became of them at a bridge. */

@@ -71,17 +71,30 @@ interface PastMapper {
           + WHICH
           + " ORDER BY <if test='!w.several'>e.system_id DESC, e.collection_id DESC,</if>"
           + " e.seq DESC LIMIT #{most})</script>")
-  Span span(@Param("w") Which which, @Param("most") int most);
+  Span counted(@Param("w") Which which, @Param("most") int most);
 
   /** When an event was received. */
   @Select("SELECT received_at FROM event WHERE seq = #{seq}")
   @Nullable Instant receivedAt(@Param("seq") long seq);
 
-  @Select(
-      "<script>SELECT "
-          + EventMapper.COLUMNS
-          + WHICH
-          + " ORDER BY <if test='!w.several'>e.system_id, e.collection_id,</if>"
-          + " e.seq LIMIT #{most}</script>")
+  String IN_THEIR_ORDER =
+      " ORDER BY <if test='!w.several'>e.system_id, e.collection_id,</if> e.seq LIMIT #{most}";
+
+  /** The order numbers of the first of them; an index alone is read. */
+  @Select("<script>SELECT e.seq" + WHICH + IN_THEIR_ORDER + "</script>")
+  List<Long> numbers(@Param("w") Which which, @Param("most") int most);
+
+  /**
+   * The first of them; those of one collection are looked up one by one, those of several found by
+   * reading all events.
+   */
+  @Select("<script>SELECT " + EventMapper.COLUMNS + WHICH + IN_THEIR_ORDER + "</script>")
   List<EventRow> page(@Param("w") Which which, @Param("most") int most);
+
+  /** All events of a span, whosesoever they are, read through from its beginning to its end. */
+  @Select(
+      "SELECT "
+          + EventMapper.COLUMNS
+          + " FROM event e WHERE e.seq BETWEEN #{first} AND #{last} ORDER BY e.seq")
+  List<EventRow> span(@Param("first") long first, @Param("last") long last);
 }

@@ -1,5 +1,6 @@
 package org.ysthmos.app.trace;
 
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -22,18 +23,8 @@ interface DecidedMapper {
       @Param("outcome") byte[] outcome,
       @Param("answers") byte @Nullable [] answers);
 
-  /**
-   * A trace that ended with what was decided in it.
-   *
-   * @param outcome null where that is not kept
-   * @param answers null where nothing was looked up
-   */
-  record DecidedRow(
-      long eventSeq,
-      long traceSeq,
-      Verdict verdict,
-      byte @Nullable [] outcome,
-      byte @Nullable [] answers) {}
+  /** A trace that ended. */
+  record EndedRow(long eventSeq, long traceSeq, Verdict verdict) {}
 
   /**
    * Those of a bridge over a span of events, in the order in which they began. They are found by
@@ -42,14 +33,38 @@ interface DecidedMapper {
    */
   @Select(
       """
-      SELECT t.event_seq, t.seq, t.verdict, d.outcome, d.answers
-      FROM trace t USE INDEX (trace_by_event) LEFT JOIN decided d ON d.trace_seq = t.seq
-      WHERE t.event_seq BETWEEN #{first} AND #{last} AND t.bridge_id = #{bridge}
-        AND t.verdict IS NOT NULL AND NOT t.is_try
-      ORDER BY t.seq
+      SELECT event_seq, seq, verdict FROM trace USE INDEX (trace_by_event)
+      WHERE event_seq BETWEEN #{first} AND #{last} AND bridge_id = #{bridge}
+        AND verdict IS NOT NULL AND NOT is_try
+      ORDER BY seq
       """)
-  List<DecidedRow> of(
+  List<EndedRow> ended(
       @Param("bridge") String bridge, @Param("first") long first, @Param("last") long last);
+
+  /**
+   * What was decided in a trace.
+   *
+   * @param answers null where nothing was looked up
+   */
+  record DecidedRow(long traceSeq, byte[] outcome, byte @Nullable [] answers) {}
+
+  /** All that is kept of a span of traces, read through from its beginning to its end. */
+  @Select(
+      """
+      SELECT trace_seq, outcome, answers FROM decided
+      WHERE trace_seq BETWEEN #{first} AND #{last}
+      """)
+  List<DecidedRow> ofSpan(@Param("first") long first, @Param("last") long last);
+
+  /** What is kept of some traces, each looked up by itself. */
+  @Select(
+      """
+      <script>
+      SELECT trace_seq, outcome, answers FROM decided WHERE trace_seq IN
+      <foreach item="t" collection="traces" open="(" separator="," close=")">#{t}</foreach>
+      </script>
+      """)
+  List<DecidedRow> of(@Param("traces") Collection<Long> traces);
 
   /**
    * How people know a trace.

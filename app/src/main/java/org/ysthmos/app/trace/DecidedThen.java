@@ -1,15 +1,20 @@
 package org.ysthmos.app.trace;
 
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.store.Chunks;
+import org.ysthmos.app.store.OrderNumbers;
 import org.ysthmos.app.store.PackedJson;
 import org.ysthmos.app.trace.DecidedMapper.DecidedRow;
+import org.ysthmos.app.trace.DecidedMapper.EndedRow;
 import org.ysthmos.core.decide.Decision;
 import org.ysthmos.core.decide.World.PairState;
 import org.ysthmos.core.pair.MatchKey;
@@ -59,25 +64,44 @@ public class DecidedThen {
    * the last trace that ended counts; what is under way is not known.
    */
   public Map<Long, Known> of(String bridge, long first, long last) {
-    Map<Long, DecidedRow> latest = new HashMap<>();
-    mapper.of(bridge, first, last).forEach(row -> latest.put(row.eventSeq(), row));
+    Map<Long, EndedRow> latest = new HashMap<>();
+    mapper.ended(bridge, first, last).forEach(row -> latest.put(row.eventSeq(), row));
+    Map<Long, DecidedRow> decided = decided(latest.values());
     Map<Long, Known> known = HashMap.newHashMap(latest.size());
-    latest.forEach((event, row) -> known.put(event, known(row)));
+    latest.forEach((event, row) -> known.put(event, known(row, decided.get(row.traceSeq()))));
     return known;
   }
 
-  private static Known known(DecidedRow row) {
-    byte[] answers = row.answers();
+  /** By their traces; not there where it is not kept. */
+  private Map<Long, DecidedRow> decided(Collection<EndedRow> ended) {
+    SortedSet<Long> traces = new TreeSet<>();
+    ended.forEach(row -> traces.add(row.traceSeq()));
+    if (traces.isEmpty()) {
+      return Map.of();
+    }
+    Map<Long, DecidedRow> decided = HashMap.newHashMap(traces.size());
+    (OrderNumbers.areClose(traces)
+            ? mapper.ofSpan(traces.first(), traces.last())
+            : mapper.of(traces))
+        .forEach(row -> decided.put(row.traceSeq(), row));
+    return decided;
+  }
+
+  private static Known known(EndedRow ended, @Nullable DecidedRow decided) {
+    if (decided == null) {
+      return new Known(ended.traceSeq(), new Then(ended.verdict(), Optional.empty(), Map.of()));
+    }
+    byte[] answers = decided.answers();
     return new Known(
-        row.traceSeq(),
+        ended.traceSeq(),
         new Then(
-            row.verdict(),
-            decided(row),
+            ended.verdict(),
+            Optional.of(outcome(decided)),
             answers == null ? Map.of() : AnswersJson.read(PackedJson.unpack(answers))));
   }
 
-  private static Optional<Outcome> decided(DecidedRow row) {
-    return Optional.ofNullable(row.outcome()).map(PackedJson::plain).map(Outcome::read);
+  private static Outcome outcome(DecidedRow row) {
+    return Outcome.read(PackedJson.plain(row.outcome()));
   }
 
   /** Traces by their order numbers; one that is not kept any more is not among them. */
@@ -95,7 +119,11 @@ public class DecidedThen {
 
   /** What a bridge decided of one event; empty where that is not kept. */
   public Optional<Outcome> of(String bridge, long event) {
-    List<DecidedRow> rows = mapper.of(bridge, event, event);
-    return rows.isEmpty() ? Optional.empty() : decided(rows.getLast());
+    List<EndedRow> ended = mapper.ended(bridge, event, event);
+    return ended.isEmpty()
+        ? Optional.empty()
+        : mapper.of(List.of(ended.getLast().traceSeq())).stream()
+            .findAny()
+            .map(DecidedThen::outcome);
   }
 }
