@@ -10,6 +10,7 @@ const record = (id: string): FoundRecord => ({
   collection: 'reports',
   record: id,
   place: 'Reports of the Desk',
+  title: id === 'vd-1' ? 'Moss on the bridge' : '',
 })
 
 async function shown(
@@ -54,7 +55,7 @@ describe('what is looked for', () => {
   it('is chosen where several may be meant', async () => {
     const { page } = await shown('moss', [record('vd-1'), record('vd-2')], [], [])
     expect(page.findAll('li').map((li) => li.text())).toEqual([
-      'vd-1Reports of the Desk',
+      'vd-1Moss on the bridgeReports of the Desk',
       'vd-2Reports of the Desk',
     ])
     await page.findAll('li button')[1]!.trigger('click')

@@ -73,6 +73,7 @@ watch(
         <ul>
           <li v-for="one in found" :key="`${one.place} ${one.record}`">
             <button class="btn bare" @click="choose(one)">{{ one.record }}</button>
+            <span>{{ one.title }}</span>
             <span class="mid">{{ one.place }}</span>
           </li>
         </ul>
@@ -113,7 +114,7 @@ watch(
 }
 ul {
   display: grid;
-  grid-template-columns: max-content 1fr;
+  grid-template-columns: max-content minmax(0, max-content) 1fr;
   column-gap: 10px;
   list-style: none;
   padding: 0;

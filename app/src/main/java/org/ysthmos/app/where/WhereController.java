@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -49,12 +50,16 @@ class WhereController {
 
   private static final int LONGEST_ID = 512;
 
+  /** In so many of the newest events of a record a title is looked for. */
+  private static final int EVENTS_FOR_TITLE = 5;
+
   /**
    * A record that may be meant.
    *
    * @param place where it stands, in words
+   * @param title what the newest of its traces is called; empty if none has a title
    */
-  record FoundRecord(String system, String collection, String record, String place) {}
+  record FoundRecord(String system, String collection, String record, String place, String title) {}
 
   /**
    * The records that may be meant.
@@ -159,10 +164,17 @@ class WhereController {
                         one.system(),
                         one.collection(),
                         one.record(),
-                        words(one.system(), one.collection())))
+                        words(one.system(), one.collection()),
+                        title(one)))
             .toList(),
         found.silent().stream().map(one -> words(one.system(), one.collection())).toList(),
         found.notAsked());
+  }
+
+  private String title(Place place) {
+    List<Long> newest =
+        mapper.events(place, EVENTS_FOR_TITLE).stream().map(EventLine::seq).toList();
+    return newest.isEmpty() ? "" : Objects.requireNonNullElse(mapper.title(newest), "");
   }
 
   private String words(String system, String collection) {

@@ -51,6 +51,15 @@ interface WhereMapper {
       """)
   List<TraceLine> traces(@Param("events") List<Long> events);
 
+  /** What the newest of the traces of some events is called; null if none of them has a title. */
+  @Select(
+      """
+      <script>SELECT title FROM trace WHERE event_seq IN
+      <foreach item="s" collection="events" open="(" separator="," close=")">#{s}</foreach>
+      AND title &lt;&gt; '' ORDER BY seq DESC LIMIT 1</script>
+      """)
+  @Nullable String title(@Param("events") List<Long> events);
+
   /** A record of a collection. */
   record Place(String system, String collection, String record) {}
 
