@@ -11,6 +11,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
@@ -29,6 +30,9 @@ abstract class InBrowser {
   private static final int WIDTH = 1280;
   private static final int HEIGHT = 800;
 
+  /** For what is to be seen; a machine that is shared may do nothing at all for some seconds. */
+  private static final double PATIENCE_MILLIS = 20_000;
+
   static Together together;
   private static Playwright playwright;
   static Browser browser;
@@ -39,6 +43,7 @@ abstract class InBrowser {
 
   @BeforeAll
   static void start() {
+    PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE_MILLIS);
     together = new Together("--ysthmos.settable-clock=true");
     playwright =
         Playwright.create(
