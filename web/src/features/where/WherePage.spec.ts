@@ -19,6 +19,7 @@ async function shown(
   asked: FoundRecord[],
   silent: string[],
   notAsked: string[] = [],
+  more = false,
 ) {
   const router = createRouter({
     history: createMemoryHistory(),
@@ -30,7 +31,9 @@ async function shown(
     .mockClear()
     .mockImplementation((_, ask) =>
       Promise.resolve(
-        ask ? { records: asked, silent, notAsked } : { records: known, silent: [], notAsked: [] },
+        ask
+          ? { records: asked, more: false, silent, notAsked }
+          : { records: known, more, silent: [], notAsked: [] },
       ),
     )
   const page = mount(WherePage, {
@@ -58,9 +61,15 @@ describe('what is looked for', () => {
       'vd-1Moss on the bridgeReports of the Desk',
       'vd-2Reports of the Desk',
     ])
+    expect(page.text()).not.toContain('there are more')
     await page.findAll('li button')[1]!.trigger('click')
     await flushPromises()
     expect(page.text()).toContain('the record')
+  })
+
+  it('says when more may be meant than are shown', async () => {
+    const { page } = await shown('moss', [record('vd-1'), record('vd-2')], [], [], [], true)
+    expect(page.text()).toContain('These came last; there are more.')
   })
 
   it('is asked of the sources when a person wants it, and who does not answer is named', async () => {

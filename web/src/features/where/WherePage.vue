@@ -11,6 +11,8 @@ const router = useRouter()
 const said = (key: string) => String(route.query[key] ?? '')
 const typed = ref(said('text'))
 const found = ref<FoundRecord[] | null>(null)
+/** Whether more may be meant than are shown. */
+const more = ref(false)
 /** The places that were asked and did not answer. */
 const silent = ref<string[]>([])
 /** Places described alike that were not asked, since an id alone names none of them. */
@@ -30,6 +32,7 @@ async function look(ask: boolean) {
     const answer = await findRecords(said('text'), ask)
     const records = answer.records
     found.value = records
+    more.value = answer.more
     silent.value = answer.silent
     notAsked.value = answer.notAsked
     asked.value = ask
@@ -77,6 +80,7 @@ watch(
             <span class="mid">{{ one.place }}</span>
           </li>
         </ul>
+        <p v-if="more" class="mid">These came last; there are more. Give its id or its link.</p>
       </template>
       <p v-if="silent.length" class="bad">
         Of these it is not known, since they did not answer: {{ silent.join('; ') }}.

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URLEncoder;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -84,6 +85,19 @@ class WhereIT extends AppTestBase {
     assertThat(found.findValuesAsText("title"))
         .anySatisfy(title -> assertThat(title).startsWith("Where the herons stand"));
     assertThat(fetch(report).statusCode()).isIn(200, 409);
+  }
+
+  @Test
+  void ofManyThatMayBeMeantTheNewestAreToldAndThatThereAreMore() throws Exception {
+    List<String> reports = new ArrayList<>();
+    for (int i = 0; i < 13; i++) {
+      reports.add(report(Map.of("place", "Otterslide " + i)));
+      settled(reports.getLast(), 1);
+    }
+    JsonNode found = api("/where?text=Otterslide");
+    assertThat(records(found.path("records"))).isEqualTo(reports.reversed().subList(0, 12));
+    assertThat(found.path("more").asBoolean()).isTrue();
+    assertThat(api("/where?text=" + reports.getFirst()).path("more").asBoolean()).isFalse();
   }
 
   @Test

@@ -25,7 +25,9 @@ import org.ysthmos.core.shape.CollectionShape;
 @Component
 class Candidates {
 
-  private static final int MOST = 12;
+  /** So many are shown. */
+  static final int MOST = 12;
+
   private static final int MOST_TRACES = 40;
   private static final int LONGEST_ID = 512;
 
@@ -57,7 +59,10 @@ class Candidates {
     this.clock = clock;
   }
 
-  /** Those that are known here: by a link, as one of a pair, or by words of a trace. */
+  /**
+   * Those that are known here: by a link, as one of a pair, or by words of a trace, the newest
+   * first. One more than {@link #MOST} if there are more.
+   */
   List<Place> known(String text) {
     Set<Place> found = new LinkedHashSet<>();
     List<Place> linked = linked(text);
@@ -69,7 +74,7 @@ class Candidates {
       ofPairs(text).forEach(found::add);
       found.addAll(ofTraces(text));
     }
-    return found.stream().filter(this::isSource).limit(MOST).toList();
+    return found.stream().filter(this::isSource).limit(MOST + 1).toList();
   }
 
   /**

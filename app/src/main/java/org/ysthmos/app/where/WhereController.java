@@ -64,11 +64,13 @@ class WhereController {
   /**
    * The records that may be meant.
    *
+   * @param more whether there are more than are told
    * @param silent the places that were asked and did not answer, in words
    * @param notAsked places described alike that were not asked, since an id alone names none of
    *     them
    */
-  record FoundView(List<FoundRecord> records, List<String> silent, List<String> notAsked) {}
+  record FoundView(
+      List<FoundRecord> records, boolean more, List<String> silent, List<String> notAsked) {}
 
   /**
    * A task that was made of it.
@@ -158,6 +160,7 @@ class WhereController {
             : new Candidates.Asked(candidates.known(wanted), List.of(), List.of());
     return new FoundView(
         found.places().stream()
+            .limit(Candidates.MOST)
             .map(
                 one ->
                     new FoundRecord(
@@ -167,6 +170,7 @@ class WhereController {
                         words(one.system(), one.collection()),
                         title(one)))
             .toList(),
+        found.places().size() > Candidates.MOST,
         found.silent().stream().map(one -> words(one.system(), one.collection())).toList(),
         found.notAsked());
   }

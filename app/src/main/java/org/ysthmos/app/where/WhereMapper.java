@@ -63,13 +63,13 @@ interface WhereMapper {
   /** A record of a collection. */
   record Place(String system, String collection, String record) {}
 
-  /** The records of the events of some traces. */
+  /** The records of the events of some traces, those of the newest first. */
   @Select(
       """
-      <script>SELECT DISTINCT e.system_id, e.collection_id, e.record_id
+      <script>SELECT e.system_id, e.collection_id, e.record_id
       FROM trace t JOIN event e ON e.seq = t.event_seq WHERE t.seq IN
       <foreach item="s" collection="traces" open="(" separator="," close=")">#{s}</foreach>
-      </script>
+      GROUP BY e.system_id, e.collection_id, e.record_id ORDER BY MAX(t.seq) DESC</script>
       """)
   List<Place> places(@Param("traces") List<Long> traces);
 
