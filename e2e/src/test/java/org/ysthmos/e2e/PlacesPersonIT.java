@@ -59,11 +59,10 @@ class PlacesPersonIT extends InBrowser {
   }
 
   private static void work(String board, String title) {
-    together.send(
+    together.atTheBoard(
         "POST",
-        together.boardAddress() + "/api/boards/" + board + "/tasks",
-        "{\"title\":\"%s\",\"lane\":\"to-do\"}".formatted(title),
-        Map.of("Authorization", "Bearer board", "Content-Type", "application/json"));
+        "/api/boards/" + board + "/tasks",
+        "{\"title\":\"%s\",\"lane\":\"to-do\"}".formatted(title));
   }
 
   private static void look() {
