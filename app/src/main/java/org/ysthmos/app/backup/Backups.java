@@ -8,11 +8,13 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.ReentrantLock;
 import javax.sql.DataSource;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
+import org.ysthmos.app.keep.FileUpkeep;
 import org.ysthmos.app.problem.ApiProblem;
 import org.ysthmos.app.store.FreeSpace;
 import org.ysthmos.app.time.AppClock;
@@ -35,14 +37,17 @@ class Backups {
   private final long reserve;
   private final DataSource source;
   private final FreeSpace space;
+  private final Lock still;
   private final AppClock clock;
   private final ReentrantLock one = new ReentrantLock();
 
-  Backups(DataSource source, FreeSpace space, AppClock clock, Settings settings) {
+  Backups(
+      DataSource source, FreeSpace space, FileUpkeep upkeep, AppClock clock, Settings settings) {
     this.data = settings.data().toAbsolutePath().normalize();
     this.reserve = settings.reserve().toBytes();
     this.source = source;
     this.space = space;
+    this.still = upkeep.still();
     this.clock = clock;
   }
 
@@ -61,7 +66,12 @@ class Backups {
       needRoom();
       Instant taken = clock.instant();
       Path file = folder.resolve(NAME + taken.toEpochMilli() + ".zip");
-      BackupFile.take(database, data, file, taken);
+      still.lock();
+      try {
+        BackupFile.take(database, data, file, taken);
+      } finally {
+        still.unlock();
+      }
       return new Taken(file.toRealPath(), taken, Files.size(file));
     } finally {
       one.unlock();

@@ -26,7 +26,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * what keeps its file small and the path quick (decision 18).
  */
 @Component
-public final class Journal implements SmartLifecycle {
+public class Journal implements SmartLifecycle {
 
   private static final Logger LOG = LoggerFactory.getLogger(Journal.class);
   private static final int LARGEST_BATCH = 128;
@@ -61,6 +61,7 @@ public final class Journal implements SmartLifecycle {
   private final DiskForce disk;
   private final DiskRoom room;
   private volatile boolean open;
+  private volatile boolean writing;
   private Thread thread = new Thread();
 
   Journal(TransactionTemplate transaction, DiskForce disk, DiskRoom room) {
@@ -147,6 +148,7 @@ public final class Journal implements SmartLifecycle {
         if (first == null) {
           continue;
         }
+        writing = true;
         batch.add(first);
         queue.drainTo(batch, LARGEST_BATCH - 1);
         write(batch);
@@ -159,8 +161,14 @@ public final class Journal implements SmartLifecycle {
         LOG.error("the journal could not write", broken);
       } finally {
         batch.clear();
+        writing = false;
       }
     }
+  }
+
+  /** Whether somebody waits for the disk just now. */
+  public boolean isWriting() {
+    return writing;
   }
 
   private void write(List<Entry<?>> batch) {

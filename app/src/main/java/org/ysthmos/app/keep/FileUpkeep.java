@@ -1,0 +1,137 @@
+package org.ysthmos.app.keep;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.concurrent.locks.Lock;
+import java.util.concurrent.locks.ReentrantLock;
+import javax.sql.DataSource;
+import org.h2.engine.SessionLocal;
+import org.h2.jdbc.JdbcConnection;
+import org.h2.mvstore.MVStore;
+import org.h2.mvstore.RandomAccessStore;
+import org.springframework.stereotype.Component;
+import org.ysthmos.app.store.DiskRoom;
+import org.ysthmos.app.store.Journal;
+import org.ysthmos.app.work.KeptThread;
+import org.ysthmos.app.work.WithThread;
+import org.ysthmos.app.work.WorkSignals;
+
+/**
+ * Keeps the data file near the size of what is in it. With each forced commit the database writes
+ * all pages that were touched as one chunk; the space of a chunk is free once none of its pages is
+ * in use any more. Its own upkeep ends for good when it was of no use once while little was
+ * written, as at ten events a second, so that it is done here: small steps, many times a second
+ * (decision 53).
+ */
+@Component
+public class FileUpkeep implements WithThread {
+
+  private static final Duration BETWEEN = Duration.ofMillis(200);
+
+  /** After a step that broke, so that the log is not full of it. */
+  private static final Duration AFTER_A_FAULT = Duration.ofMinutes(1);
+
+  /**
+   * What the file is to be like.
+   *
+   * @param inUse how much of all chunks is to be in use, in percent; pages in use are written
+   *     together anew
+   * @param filled how much of the file is to be chunks, in percent; else chunks move to its
+   *     beginning
+   */
+  private record Aim(int inUse, int filled) {}
+
+  private static final Aim CALM = new Aim(80, 80);
+
+  /** While others wait for the disk, who would wait for this, too. */
+  private static final Aim BUSY = new Aim(60, 50);
+
+  /** How many bytes of pages a step writes anew at first, for each ten percent that are missing. */
+  private static final int REWRITTEN = 1 << 18;
+
+  /** How many bytes of chunks move by a step at first; the file grows by them meanwhile. */
+  private static final int MOVED = 1 << 18;
+
+  private final DataSource source;
+  private final Journal journal;
+  private final DiskRoom room;
+  private final KeptThread thread;
+  private final ReentrantLock step = new ReentrantLock();
+  private final Effort rewriting = new Effort(REWRITTEN);
+  private final Effort moving = new Effort(MOVED);
+  private boolean broke;
+
+  FileUpkeep(DataSource source, Journal journal, DiskRoom room) {
+    this.source = source;
+    this.journal = journal;
+    this.room = room;
+    this.thread =
+        KeptThread.ofRounds(
+            "file-upkeep",
+            new WorkSignals.Signal(),
+            () -> broke ? AFTER_A_FAULT : BETWEEN,
+            this::round,
+            "The data file could not be kept small");
+  }
+
+  private void round() {
+    // What is written together anew takes room before it gives any back.
+    if (!room.isNone()) {
+      broke = true;
+      step();
+      broke = false;
+    }
+  }
+
+  /** Does one step, unless the file is to be still. */
+  void step() {
+    if (!step.tryLock()) {
+      return;
+    }
+    try (Connection database = source.getConnection()) {
+      MVStore store = store(database);
+      if (store.getFileStore() instanceof RandomAccessStore file && file.isSpaceReused()) {
+        tidy(store, file);
+      }
+    } catch (SQLException e) {
+      throw new IllegalStateException("the data file cannot be seen", e);
+    } finally {
+      step.unlock();
+    }
+  }
+
+  private void tidy(MVStore store, RandomAccessStore file) {
+    Aim aim = journal.isWriting() ? BUSY : CALM;
+    long chunks = file.size() / 100 * file.getFillRate();
+    int missing = aim.inUse() - file.getChunksFillRate();
+    if (missing > 0 && rewriting.isWorth(chunks)) {
+      int most = (int) Math.min(Integer.MAX_VALUE, rewriting.bytes() * (1 + missing / 10));
+      boolean ofUse = store.compact(aim.inUse(), most);
+      if (ofUse || aim.equals(CALM)) {
+        // It does nothing either where others hold the file, and then more would be of no use.
+        rewriting.was(ofUse, chunks);
+      }
+    }
+    if (file.getFillRate() < aim.filled() && moving.isWorth(chunks)) {
+      long before = file.size();
+      file.compactMoveChunks(aim.filled(), moving.bytes(), store);
+      moving.was(file.size() < before, chunks);
+    }
+  }
+
+  private static MVStore store(Connection database) throws SQLException {
+    SessionLocal session = (SessionLocal) database.unwrap(JdbcConnection.class).getSession();
+    return session.getDatabase().getStore().getMvStore();
+  }
+
+  /** While somebody holds it, nothing moves in the file. */
+  public Lock still() {
+    return step;
+  }
+
+  @Override
+  public KeptThread thread() {
+    return thread;
+  }
+}
