@@ -50,8 +50,18 @@ public class FileUpkeep implements WithThread {
   /** How many bytes of pages a step writes anew at first, for each ten percent that are missing. */
   private static final int REWRITTEN = 1 << 18;
 
+  /** How many bytes of pages may be written anew at once; a part of them where there are more. */
+  private static final long MOST_REWRITTEN = 1 << 24;
+
+  private static final int PART_REWRITTEN = 4;
+
   /** How many bytes of chunks move by a step at first; the file grows by them meanwhile. */
   private static final int MOVED = 1 << 18;
+
+  /** How many bytes may move at once while something is written; a part where there are more. */
+  private static final long MOST_MOVED = 1 << 20;
+
+  private static final int PART_MOVED = 8;
 
   private final DataSource source;
   private final Journal journal;
@@ -60,6 +70,7 @@ public class FileUpkeep implements WithThread {
   private final ReentrantLock step = new ReentrantLock();
   private final Effort rewriting = new Effort(REWRITTEN);
   private final Effort moving = new Effort(MOVED);
+  private long writtenBefore = -1;
   private boolean broke;
 
   FileUpkeep(DataSource source, Journal journal, DiskRoom room) {
@@ -105,18 +116,35 @@ public class FileUpkeep implements WithThread {
     Aim aim = journal.isWriting() ? BUSY : CALM;
     long chunks = file.size() / 100 * file.getFillRate();
     int missing = aim.inUse() - file.getChunksFillRate();
-    if (missing > 0 && rewriting.isWorth(chunks)) {
-      int most = (int) Math.min(Integer.MAX_VALUE, rewriting.bytes() * (1 + missing / 10));
-      boolean ofUse = store.compact(aim.inUse(), most);
-      if (ofUse || aim.equals(CALM)) {
-        // It does nothing either where others hold the file, and then more would be of no use.
-        rewriting.was(ofUse, chunks);
-      }
+    if (missing > 0) {
+      rewrite(store, aim, missing, chunks);
     }
-    if (file.getFillRate() < aim.filled() && moving.isWorth(chunks)) {
+    if (file.getFillRate() < aim.filled()) {
+      boolean atRest = store.getCurrentVersion() == writtenBefore;
+      move(store, file, aim, chunks, atRest);
+    }
+    writtenBefore = store.getCurrentVersion();
+  }
+
+  private void rewrite(MVStore store, Aim aim, int missing, long chunks) {
+    long most = Math.max(MOST_REWRITTEN, chunks / PART_REWRITTEN);
+    if (!rewriting.isWorth(chunks, most)) {
+      return;
+    }
+    long bytes = rewriting.bytes() * (1 + missing / 10);
+    boolean ofUse = store.compact(aim.inUse(), (int) Math.min(Integer.MAX_VALUE, bytes));
+    if (ofUse || aim.equals(CALM)) {
+      // It does nothing either where others hold the file, and then more would be of no use.
+      rewriting.was(ofUse, chunks, most);
+    }
+  }
+
+  private void move(MVStore store, RandomAccessStore file, Aim aim, long chunks, boolean atRest) {
+    long most = atRest ? chunks : Math.max(MOST_MOVED, chunks / PART_MOVED);
+    if (moving.isWorth(chunks, most)) {
       long before = file.size();
       file.compactMoveChunks(aim.filled(), moving.bytes(), store);
-      moving.was(file.size() < before, chunks);
+      moving.was(file.size() < before, chunks, most);
     }
   }
 

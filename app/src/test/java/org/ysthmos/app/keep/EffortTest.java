@@ -6,42 +6,44 @@ import org.junit.jupiter.api.Test;
 
 class EffortTest {
 
-  private static final long MANY = 1_000_000_000;
+  private static final long ALL = 1_000_000;
+
+  private final Effort effort = new Effort(100);
+
+  private long mostTried(long most) {
+    long tried = 0;
+    for (int i = 0; i < 100 && effort.isWorth(ALL, most); i++) {
+      tried = Math.max(tried, effort.bytes());
+      effort.was(false, ALL, most);
+    }
+    return tried;
+  }
 
   @Test
   void moreIsTakenOnUntilItIsOfUse() {
-    Effort effort = new Effort(100);
-    effort.was(false, MANY);
-    effort.was(false, MANY);
+    effort.was(false, ALL, ALL);
+    effort.was(false, ALL, ALL);
     assertThat(effort.bytes()).isEqualTo(400);
-    effort.was(true, MANY);
+    effort.was(true, ALL, ALL);
     assertThat(effort.bytes()).isEqualTo(100);
+    assertThat(effort.isWorth(ALL, ALL)).isTrue();
   }
 
   @Test
   void whatWasOfNoUseAtAllIsTriedAgainOnceThereIsSomethingElse() {
-    Effort effort = new Effort(100);
-    long most = 0;
-    for (int i = 0; i < 100 && effort.isWorth(MANY); i++) {
-      most = Math.max(most, effort.bytes());
-      effort.was(false, MANY);
-    }
-    assertThat(most).isBetween(MANY / 4, MANY / 2);
-    assertThat(effort.isWorth(MANY)).isFalse();
-    assertThat(effort.isWorth(MANY + MANY / 30)).isFalse();
-    assertThat(effort.isWorth(MANY + MANY / 10)).isTrue();
-    assertThat(effort.isWorth(MANY / 2)).isTrue();
+    assertThat(mostTried(30_000)).isEqualTo(30_000);
+    assertThat(effort.isWorth(ALL, 30_000)).isFalse();
+    assertThat(effort.isWorth(ALL + ALL / 30, 30_000)).isFalse();
+    assertThat(effort.isWorth(ALL + ALL / 10, 30_000)).isTrue();
+    assertThat(effort.isWorth(ALL / 2, 30_000)).isTrue();
     assertThat(effort.bytes()).isEqualTo(100);
   }
 
   @Test
-  void ofLittleAllIsTakenOn() {
-    Effort effort = new Effort(1 << 18);
-    int tries = 0;
-    while (effort.isWorth(3_000_000)) {
-      effort.was(false, 3_000_000);
-      tries++;
-    }
-    assertThat(tries).isEqualTo(5);
+  void whatWasOfNoUseIsTriedAgainOnceMuchMoreMayBeTakenOn() {
+    assertThat(mostTried(30_000)).isEqualTo(30_000);
+    assertThat(effort.isWorth(ALL, 50_000)).isFalse();
+    assertThat(mostTried(ALL)).isEqualTo(ALL);
+    assertThat(effort.isWorth(ALL, ALL)).isFalse();
   }
 }
