@@ -50,18 +50,22 @@ public class FileUpkeep implements WithThread {
   /** How many bytes of pages a step writes anew at first, for each ten percent that are missing. */
   private static final int REWRITTEN = 1 << 18;
 
-  /** How many bytes of pages may be written anew at once; a part of them where there are more. */
+  /** How many bytes of pages may be written anew at once. */
   private static final long MOST_REWRITTEN = 1 << 24;
-
-  private static final int PART_REWRITTEN = 4;
 
   /** How many bytes of chunks move by a step at first; the file grows by them meanwhile. */
   private static final int MOVED = 1 << 18;
 
-  /** How many bytes may move at once while something is written; a part where there are more. */
+  /** How many bytes may move at once while something is written: this, or a part of all chunks. */
   private static final long MOST_MOVED = 1 << 20;
 
   private static final int PART_MOVED = 8;
+
+  /** However large the file is, nobody is to wait for more than this. */
+  private static final long MOST_WAITED_FOR = 1 << 22;
+
+  /** At rest nobody waits, but there must be room on the disk for it. */
+  private static final long MOST_AT_REST = 1 << 26;
 
   private final DataSource source;
   private final Journal journal;
@@ -88,7 +92,7 @@ public class FileUpkeep implements WithThread {
 
   private void round() {
     // What is written together anew takes room before it gives any back.
-    if (!room.isNone()) {
+    if (room.shortage().isEmpty()) {
       broke = true;
       step();
       broke = false;
@@ -127,20 +131,22 @@ public class FileUpkeep implements WithThread {
   }
 
   private void rewrite(MVStore store, Aim aim, int missing, long chunks) {
-    long most = Math.max(MOST_REWRITTEN, chunks / PART_REWRITTEN);
-    if (!rewriting.isWorth(chunks, most)) {
+    if (!rewriting.isWorth(chunks, MOST_REWRITTEN)) {
       return;
     }
-    long bytes = rewriting.bytes() * (1 + missing / 10);
-    boolean ofUse = store.compact(aim.inUse(), (int) Math.min(Integer.MAX_VALUE, bytes));
+    long bytes = Math.min(MOST_REWRITTEN, rewriting.bytes() * (1 + missing / 10));
+    boolean ofUse = store.compact(aim.inUse(), (int) bytes);
     if (ofUse || aim.equals(CALM)) {
       // It does nothing either where others hold the file, and then more would be of no use.
-      rewriting.was(ofUse, chunks, most);
+      rewriting.was(ofUse, chunks, MOST_REWRITTEN);
     }
   }
 
   private void move(MVStore store, RandomAccessStore file, Aim aim, long chunks, boolean atRest) {
-    long most = atRest ? chunks : Math.max(MOST_MOVED, chunks / PART_MOVED);
+    long most =
+        atRest
+            ? Math.min(chunks, MOST_AT_REST)
+            : Math.clamp(chunks / PART_MOVED, MOST_MOVED, MOST_WAITED_FOR);
     if (moving.isWorth(chunks, most)) {
       long before = file.size();
       file.compactMoveChunks(aim.filled(), moving.bytes(), store);
