@@ -124,7 +124,8 @@ class PersonIT extends InBrowser {
     link("See them side by side").click();
     Locator list =
         page.getByRole(AriaRole.LIST, new Page.GetByRoleOptions().setName("Possible duplicates"));
-    assertThat(list.getByText("Palm walk: Railing of the terrace is crackked")).isVisible();
+    // It may stand there twice: the third is asked about with the one that could be read first.
+    assertThat(list.getByText("Palm walk: Railing of the terrace is crackked").first()).isVisible();
     Locator third = list.getByText("Palm walk: Railing of the terraces is cracked");
     assertThat(third.first()).isVisible();
     check(page, "/pairs");

@@ -44,7 +44,7 @@ public class FileUpkeep implements WithThread {
 
   private static final Aim CALM = new Aim(80, 80);
 
-  /** While others wait for the disk, who would wait for this, too. */
+  /** While others wait for the disk again and again, who would wait for this, too. */
   private static final Aim BUSY = new Aim(60, 50);
 
   /** How many bytes of pages a step writes anew at first, for each ten percent that are missing. */
@@ -56,16 +56,11 @@ public class FileUpkeep implements WithThread {
   /** How many bytes of chunks move by a step at first; the file grows by them meanwhile. */
   private static final int MOVED = 1 << 18;
 
-  /** How many bytes may move at once while something is written: this, or a part of all chunks. */
-  private static final long MOST_MOVED = 1 << 20;
-
-  private static final int PART_MOVED = 8;
-
   /** However large the file is, nobody is to wait for more than this. */
   private static final long MOST_WAITED_FOR = 1 << 22;
 
   /** At rest nobody waits, but there must be room on the disk for it. */
-  private static final long MOST_AT_REST = 1 << 26;
+  private static final long MOST_AT_REST = 1 << 25;
 
   private final DataSource source;
   private final Journal journal;
@@ -74,7 +69,8 @@ public class FileUpkeep implements WithThread {
   private final ReentrantLock step = new ReentrantLock();
   private final Effort rewriting = new Effort(REWRITTEN);
   private final Effort moving = new Effort(MOVED);
-  private long writtenBefore = -1;
+  private boolean wroteBefore;
+  private long versionBefore = -1;
   private boolean broke;
 
   FileUpkeep(DataSource source, Journal journal, DiskRoom room) {
@@ -117,17 +113,19 @@ public class FileUpkeep implements WithThread {
   }
 
   private void tidy(MVStore store, RandomAccessStore file) {
-    Aim aim = journal.isWriting() ? BUSY : CALM;
+    boolean writing = journal.isWriting();
+    Aim aim = writing && wroteBefore ? BUSY : CALM;
+    wroteBefore = writing;
     long chunks = file.size() / 100 * file.getFillRate();
     int missing = aim.inUse() - file.getChunksFillRate();
     if (missing > 0) {
       rewrite(store, aim, missing, chunks);
     }
     if (file.getFillRate() < aim.filled()) {
-      boolean atRest = store.getCurrentVersion() == writtenBefore;
+      boolean atRest = store.getCurrentVersion() == versionBefore;
       move(store, file, aim, chunks, atRest);
     }
-    writtenBefore = store.getCurrentVersion();
+    versionBefore = store.getCurrentVersion();
   }
 
   private void rewrite(MVStore store, Aim aim, int missing, long chunks) {
@@ -143,10 +141,11 @@ public class FileUpkeep implements WithThread {
   }
 
   private void move(MVStore store, RandomAccessStore file, Aim aim, long chunks, boolean atRest) {
+    // While others write, it must not grow by more than what could be won.
     long most =
         atRest
             ? Math.min(chunks, MOST_AT_REST)
-            : Math.clamp(chunks / PART_MOVED, MOST_MOVED, MOST_WAITED_FOR);
+            : Math.clamp(file.size() - chunks, MOVED, MOST_WAITED_FOR);
     if (moving.isWorth(chunks, most)) {
       long before = file.size();
       file.compactMoveChunks(aim.filled(), moving.bytes(), store);
