@@ -117,6 +117,7 @@ class CeilingIT extends AppTestBase {
     put("let-go", "ceiling: { creates: 1, per: PT1H }", "");
     reports("let-go", 2);
     held("let-go", 1);
+    assertThat(jobs("let-go")).hasSizeLessThanOrEqualTo(1);
     release("let-go");
     await().atMost(LONG).until(() -> jobs("let-go").size() == 2);
     assertThat(bridges.holdItself("let-go", "found before the release", 0)).isFalse();
@@ -134,6 +135,7 @@ class CeilingIT extends AppTestBase {
     release("counting");
     reports("counting", 1);
     held("counting", 2);
+    assertThat(jobs("counting")).hasSize(2);
   }
 
   @Test
@@ -149,6 +151,7 @@ class CeilingIT extends AppTestBase {
       }
     }
     JsonNode held = held("again", 1);
+    assertThat(jobs("again")).hasSize(1);
     assertThat(held.at("/bridge/heldBecause").asText())
         .matches("It would write to task .+ for the 4th time in an hour; it may 3 times");
     release("again");
@@ -169,7 +172,7 @@ class CeilingIT extends AppTestBase {
     }
     assertThat(held("changing", 1).at("/bridge/heldBecause").asText())
         .isEqualTo("It would have come to 3 changes; its ceiling is 2 changes in an hour");
-    assertThat(jobs("changing").getFirst()).endsWith("changing anew 1");
+    assertThat(jobs("changing")).singleElement().asString().endsWith("changing anew 1");
   }
 
   @Test
@@ -178,5 +181,6 @@ class CeilingIT extends AppTestBase {
     reports("many", 1);
     assertThat(held("many", 0).at("/bridge/heldBecause").asText())
         .startsWith("One event alone wants 3 new tasks");
+    assertThat(jobs("many")).isEmpty();
   }
 }
