@@ -24,8 +24,11 @@ final class Effort {
     this.bytes = first;
   }
 
-  long bytes() {
-    return bytes;
+  /**
+   * @param most how many may be taken on now, which may be less than a moment ago
+   */
+  long bytes(long most) {
+    return Math.min(most, bytes);
   }
 
   /**

@@ -20,8 +20,8 @@ import org.ysthmos.app.work.WorkSignals;
 /**
  * Keeps the data file near the size of what is in it. With each forced commit the database writes
  * all pages that were touched as one chunk; the space of a chunk is free once none of its pages is
- * in use any more. Its own upkeep ends for good when it was of no use once while little was
- * written, as at ten events a second, so that it is done here: small steps, many times a second
+ * in use any more. The database's own upkeep ends for good when it was of no use once while little
+ * was written, as at ten events a second, so that it is done here: small steps, many times a second
  * (decision 53).
  */
 @Component
@@ -132,7 +132,8 @@ public class FileUpkeep implements WithThread {
     if (!rewriting.isWorth(chunks, MOST_REWRITTEN)) {
       return;
     }
-    long bytes = Math.min(MOST_REWRITTEN, rewriting.bytes() * (1 + missing / 10));
+    long wanted = rewriting.bytes(MOST_REWRITTEN) * (1 + missing / 10);
+    long bytes = Math.min(MOST_REWRITTEN, wanted);
     boolean ofUse = store.compact(aim.inUse(), (int) bytes);
     if (ofUse || aim.equals(CALM)) {
       // It does nothing either where others hold the file, and then more would be of no use.
@@ -148,7 +149,7 @@ public class FileUpkeep implements WithThread {
             : Math.clamp(file.size() - chunks, MOVED, MOST_WAITED_FOR);
     if (moving.isWorth(chunks, most)) {
       long before = file.size();
-      file.compactMoveChunks(aim.filled(), moving.bytes(), store);
+      file.compactMoveChunks(aim.filled(), moving.bytes(most), store);
       moving.was(file.size() < before, chunks, most);
     }
   }

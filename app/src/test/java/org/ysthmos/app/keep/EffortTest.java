@@ -13,7 +13,7 @@ class EffortTest {
   private long mostTried(long most) {
     long tried = 0;
     for (int i = 0; i < 100 && effort.isWorth(ALL, most); i++) {
-      tried = Math.max(tried, effort.bytes());
+      tried = Math.max(tried, effort.bytes(most));
       effort.was(false, ALL, most);
     }
     return tried;
@@ -23,9 +23,9 @@ class EffortTest {
   void moreIsTakenOnUntilItIsOfUse() {
     effort.was(false, ALL, ALL);
     effort.was(false, ALL, ALL);
-    assertThat(effort.bytes()).isEqualTo(400);
+    assertThat(effort.bytes(ALL)).isEqualTo(400);
     effort.was(true, ALL, ALL);
-    assertThat(effort.bytes()).isEqualTo(100);
+    assertThat(effort.bytes(ALL)).isEqualTo(100);
     assertThat(effort.isWorth(ALL, ALL)).isTrue();
   }
 
@@ -36,7 +36,7 @@ class EffortTest {
     assertThat(effort.isWorth(ALL + ALL / 30, 30_000)).isFalse();
     assertThat(effort.isWorth(ALL + ALL / 10, 30_000)).isTrue();
     assertThat(effort.isWorth(ALL / 2, 30_000)).isTrue();
-    assertThat(effort.bytes()).isEqualTo(100);
+    assertThat(effort.bytes(ALL)).isEqualTo(100);
   }
 
   @Test
@@ -45,5 +45,14 @@ class EffortTest {
     assertThat(effort.isWorth(ALL, 50_000)).isFalse();
     assertThat(mostTried(ALL)).isEqualTo(ALL);
     assertThat(effort.isWorth(ALL, ALL)).isFalse();
+  }
+
+  @Test
+  void whatWasReachedAtRestIsNotTakenOnOnceOthersWait() {
+    for (int i = 0; i < 5; i++) {
+      effort.was(false, ALL, ALL);
+    }
+    assertThat(effort.bytes(ALL)).isEqualTo(3_200);
+    assertThat(effort.bytes(500)).isEqualTo(500);
   }
 }
