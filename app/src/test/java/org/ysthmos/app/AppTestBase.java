@@ -1,5 +1,6 @@
 package org.ysthmos.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -226,17 +227,25 @@ abstract class AppTestBase extends StandInTestBase {
     return desk("POST", "/api/submissions", JSON.writeValueAsString(answers)).path("id").asText();
   }
 
+  /** What a person does at the desk. */
   static JsonNode desk(String method, String path, String body) throws Exception {
-    String address = "http://127.0.0.1:" + DESK.port() + path;
-    String answer =
-        send(method, address, body, Map.of("Authorization", "Bearer " + DESK_TOKEN)).body();
-    return JSON.readTree(answer.isEmpty() ? "{}" : answer);
+    return done(method, "http://127.0.0.1:" + DESK.port() + path, body, DESK_TOKEN);
   }
 
+  /** What a person does at the board. */
   static JsonNode board(String method, String path, String body) throws Exception {
-    String address = "http://127.0.0.1:" + BOARD.port() + path;
-    return JSON.readTree(
-        send(method, address, body, Map.of("Authorization", "Bearer " + BOARD_TOKEN)).body());
+    return done(method, "http://127.0.0.1:" + BOARD.port() + path, body, BOARD_TOKEN);
+  }
+
+  /** A deed that is refused is none: what a test says of it afterwards would hold by luck. */
+  private static JsonNode done(String method, String address, String body, String token)
+      throws Exception {
+    HttpResponse<String> answer =
+        send(method, address, body, Map.of("Authorization", "Bearer " + token));
+    assertThat(answer.statusCode())
+        .as("%s %s: %s", method, address, answer.body())
+        .isBetween(200, 299);
+    return JSON.readTree(answer.body().isEmpty() ? "{}" : answer.body());
   }
 
   /** The jobs of the ledger as it wrote each down last. */

@@ -94,19 +94,19 @@ class DuplicateIT extends AppTestBase {
     String second = made("Alder pond", "Duckweed covers the inlets");
     JsonNode one = awaited("Alder pond: Duckweed covers the inlets");
     String task = task(second);
-    String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task);
-    send("PATCH", address, "{\"priority\":2}", Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+    JsonNode changed = board("PATCH", "/api/tasks/" + task, "{\"priority\":2}");
+    assertThat(changed.path("priority").asInt()).as("%s", changed).isEqualTo(2);
 
     assertThat(answer(one, true).statusCode()).isEqualTo(200);
     await()
         .atMost(LONG)
-        .until(
-            () ->
-                StreamSupport.stream(api("/recalls").spliterator(), false)
-                    .anyMatch(
-                        recall ->
-                            recall.path("state").asText().equals("ENDED")
-                                && recall.at("/counts/stays").asInt() == 1));
+        .untilAsserted(
+            () -> {
+              JsonNode recall = api("/recalls").path(0);
+              assertThat(recall.path("state").asText()).as("%s", recall).isEqualTo("ENDED");
+            });
+    JsonNode recall = api("/recalls").path(0);
+    assertThat(recall.at("/counts/stays").asInt()).as("%s", recall).isEqualTo(1);
     assertThat(task(second)).isEqualTo(task);
     assertThat(api("/pairs?id=" + task).at("/0/record").asText()).isEqualTo(second);
   }
@@ -127,12 +127,7 @@ class DuplicateIT extends AppTestBase {
     made("Juniper rise", "Water tap 5 drips all day");
     // Of two of which one is done, nobody is asked.
     String done = made("Juniper rise", "Hedge hides the crossing");
-    String address = "http://localhost:%d/api/tasks/%s".formatted(BOARD.port(), task(done));
-    send(
-        "PATCH",
-        address,
-        "{\"lane\":\"finished\"}",
-        Map.of("Authorization", "Bearer " + BOARD_TOKEN));
+    board("PATCH", "/api/tasks/" + task(done), "{\"lane\":\"finished\"}");
     made("Juniper rise", "Hedge hides the crosing");
     await().atMost(LONG).until(() -> api("/duplicates").path("unlooked").asInt() == 0);
     assertThat(titles()).noneMatch(title -> title.contains("tap") || title.contains("Hedge"));

@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.apache.ibatis.session.SqlSession;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.ysthmos.app.bridge.Bridges;
@@ -18,8 +19,11 @@ import org.ysthmos.app.who.By;
 /** What bridges made is taken back, exactly, and nothing that somebody worked on. */
 class RecallIT extends RecallTestBase {
 
+  private static final String LOOKED = "org.ysthmos.app.recall.RecallMapper.looked";
+
   @Autowired private Bridges bridges;
   @Autowired private Systems systems;
+  @Autowired private SqlSession sql;
 
   @Test
   void whatNobodyTouchedGoesAndIsNotMadeAgain() throws Exception {
@@ -129,6 +133,33 @@ class RecallIT extends RecallTestBase {
     assertThat(ofJob(path, jobs.getFirst()).path("words").asText())
         .isEqualTo("Somebody changed it since");
     assertThat(isThere(jobs.getFirst())).isTrue();
+  }
+
+  @Test
+  void lookThatEndsAfterSomebodyBeganLeavesNothingOut() throws Exception {
+    put("late-look");
+    made("late-look", 2);
+    String path = list("late-look");
+    looked(path);
+    String second = records(path).getLast().path("delivery").asText();
+    Map<String, Object> changed =
+        Map.of(
+            "id",
+            Long.valueOf(path.substring(1)),
+            "delivery",
+            Long.valueOf(second),
+            "looked",
+            "CHANGED",
+            "words",
+            "Somebody changed it since",
+            "goes",
+            true);
+    assertThat(sql.update(LOOKED, changed)).as("while it is a list").isEqualTo(1);
+
+    asked("PUT", path + "/records/" + second, "{\"chosen\":false}");
+    begin(path, 1);
+    ended(path);
+    assertThat(sql.update(LOOKED, changed)).as("once it was begun").isZero();
   }
 
   @Test

@@ -41,7 +41,7 @@ public class Joining {
    * @throws ApiProblem if the task is not there any more
    */
   public Optional<Long> join(String trace, String bridge, String hash, String record, By by) {
-    long list = lists.list(lists.ofTrace(trace), by);
+    long list = lists.listUnseen(lists.ofTrace(trace), by);
     ItemRow item =
         items(list).stream()
             .filter(one -> one.bridgeId().equals(bridge) && one.matchHash().equals(hash))
@@ -63,8 +63,12 @@ public class Joining {
           });
       return Optional.empty();
     }
-    journal.run(() -> mapper.joins(list, item.deliverySeq(), record));
-    recalls.begin(list, 1, false, by);
+    journal.run(
+        () -> {
+          mapper.joins(list, item.deliverySeq(), record);
+          mapper.listedWhole(list);
+          recalls.beginNow(list, 1, by);
+        });
     return Optional.of(list);
   }
 

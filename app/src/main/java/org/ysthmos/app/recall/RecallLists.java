@@ -135,6 +135,13 @@ class RecallLists {
    * @throws ApiProblem if there is nothing, too much, or the scope makes no sense
    */
   long list(RecallScope scope, By by) {
+    long id = listUnseen(scope, by);
+    journal.run(() -> mapper.listedWhole(id));
+    return id;
+  }
+
+  /** The same, before anybody can see the list or looks at its records. */
+  long listUnseen(RecallScope scope, By by) {
     check(scope);
     List<MadeRow> made = made(scope);
     if (made.isEmpty()) {
@@ -161,7 +168,6 @@ class RecallLists {
       List<ItemRow> some = items.subList(i, Math.min(items.size(), i + TOGETHER));
       journal.runSoon(() -> some.forEach(mapper::addItem));
     }
-    journal.run(() -> mapper.listedWhole(id));
     return id;
   }
 

@@ -313,10 +313,12 @@ interface RecallMapper {
       """)
   List<ItemRow> unlooked(@Param("id") long id, @Param("limit") int limit);
 
+  /** What a look came to; a look that ends once somebody began changes nothing of what goes. */
   @Update(
       """
       UPDATE recall_item SET looked = #{looked}, words = #{words}, chosen = chosen AND #{goes}
       WHERE recall_id = #{id} AND delivery_seq = #{delivery} AND state = 'WAITING'
+        AND EXISTS (SELECT 1 FROM recall WHERE recall.id = #{id} AND recall.state = 'LISTED')
       """)
   int looked(
       @Param("id") long id,

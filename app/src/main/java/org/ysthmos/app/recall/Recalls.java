@@ -80,21 +80,25 @@ class Recalls {
   void begin(long id, int expected, boolean evenIfChanged, By by) {
     journal.run(
         () -> {
-          RecallRow recall = get(id);
-          require(recall, RecallState.LISTED);
-          int there = chosen(id);
-          if (there != expected || there == 0) {
-            throw refused(
-                "Others by now",
-                "%,d are to go by now, not %,d. Look once more, then begin."
-                    .formatted(there, expected));
-          }
           if (evenIfChanged) {
             mapper.allEvenIfChanged(id);
           }
-          change(recall, RecallState.RUNNING);
-          tell(recall, "Taking back %,d of what was made".formatted(there), by);
+          beginNow(id, expected, by);
         });
+  }
+
+  /** Begins inside a change. */
+  void beginNow(long id, int expected, By by) {
+    RecallRow recall = get(id);
+    require(recall, RecallState.LISTED);
+    int there = chosen(id);
+    if (there != expected || there == 0) {
+      throw refused(
+          "Others by now",
+          "%,d are to go by now, not %,d. Look once more, then begin.".formatted(there, expected));
+    }
+    change(recall, RecallState.RUNNING);
+    tell(recall, "Taking back %,d of what was made".formatted(there), by);
   }
 
   private int chosen(long id) {
