@@ -13,6 +13,8 @@ import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.JdbcTemplate;
 
@@ -175,6 +177,89 @@ class InstallationIT extends AppTestBase {
   }
 
   @Test
+  void plannedTestsAreExportedAndWhatCameOfThemStays() throws Exception {
+    JsonNode planned =
+        tests(
+            "",
+            """
+            {"what":"A report of danger 9","how":"BY_HAND","owner":"","everyDays":30,"rule":null,
+             "firstOn":"2026-01-05","basedOn":0}
+            """);
+    String id = planned.at("/0/id").asText();
+    var unused = tests("/" + id + "/results", "{\"passed\":true,\"words\":\"Went well\"}");
+    String exported =
+        """
+              - what: A report of danger 9
+                every: P30D
+                from: 2026-01-05
+        """;
+    ObjectNode folder = documents();
+    String register = folder.path("register.yaml").asText();
+    assertThat(register).contains("  hazard-to-grounds:").contains(exported.indent(-2));
+
+    folder.put(
+        "register.yaml",
+        register.replace("P30D", "P60D")
+            + """
+                  - what: All examples
+                    by: pinned-examples
+                    owner: Ada Lind
+                    rule: every first Monday of the month
+                    from: 2026-02-01
+            """
+                .indent(-4));
+    JsonNode plan = plan(folder);
+    assertThat(problems(plan)).isEqualTo("[]");
+    assertThat(lines(plan)).containsExactly("CHANGED register.yaml");
+    assertThat(plan.path("lines").toString()).contains("every=P30D", "every=P60D", "All examples");
+    assertThat(apply(folder, plan.path("id").asText()).statusCode()).isEqualTo(200);
+    assertThat(differing(folder)).isEmpty();
+    JsonNode tests = api("/bridges/hazard-to-grounds/tests");
+    assertThat(tests.findValuesAsText("what"))
+        .containsExactly("A report of danger 9", "All examples");
+    assertThat(tests.at("/0/id").asText()).isEqualTo(id);
+    assertThat(tests.at("/0/results/0/words").asText()).isEqualTo("Went well");
+    assertThat(tests.at("/1/how").asText()).isEqualTo("EXAMPLES");
+    assertThat(tests.at("/1/dueOn").asText()).isEqualTo("2026-02-02");
+
+    JsonNode back = plan(before);
+    assertThat(apply(before, back.path("id").asText()).statusCode()).isEqualTo(200);
+    assertThat(api("/bridges/hazard-to-grounds/tests")).isEmpty();
+    assertThat(api("/bridges/hazard-to-grounds/tests/ended").toString()).contains("Went well");
+  }
+
+  private static JsonNode tests(String path, String body) throws Exception {
+    HttpResponse<String> answer =
+        send(
+            "POST",
+            app("/api/bridges/hazard-to-grounds/tests" + path),
+            body,
+            Map.of("Content-Type", "application/json"));
+    assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    return JSON.readTree(answer.body());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          every: P1M, from: 2026-01-05                     | no number of days, such as P30D
+          every: P0D, from: 2026-01-05                     | 1 to 3,660 days
+          every: P30D, from: Monday                        | no day, such as 2026-10-05
+          every: P30D, rule: every Monday, from: 2026-01-05 | say how often
+          rule: now and then, from: 2026-01-05             | now and then
+          by: Ada Lind, every: P30D, from: 2026-01-05      | pinned-examples, or left out
+          """)
+  void testThatCannotBePlannedSoIsRefused(String said, String refused) throws Exception {
+    ObjectNode folder = before.deepCopy();
+    folder.put(
+        "register.yaml",
+        "bridges: { hazard-to-grounds: { tests: [{ what: All, %s }] } }".formatted(said));
+    assertThat(problems(plan(folder))).contains("register.yaml", refused);
+  }
+
+  @Test
   void whatCannotBeDoneIsNamedByItsFileAndNothingIsDone() throws Exception {
     ObjectNode folder = before.deepCopy();
     folder.put(BRIDGE, "bridge: hazard-to-grounds\nnonsense: yes\n");
@@ -183,6 +268,11 @@ class InstallationIT extends AppTestBase {
     ObjectNode called = before.deepCopy();
     called.set("tables/other.yaml", called.path(OWNERS));
     assertThat(problems(plan(called))).contains("tables/other.yaml", "fault-owners");
+
+    ObjectNode ofNone = before.deepCopy();
+    ofNone.put("register.yaml", "bridges: { no-such: { owner: Ada Lind } }");
+    assertThat(problems(plan(ofNone)))
+        .contains("register.yaml", "the folder has no bridge no-such");
 
     ObjectNode unused = before.deepCopy();
     unused.remove(OWNERS);

@@ -120,6 +120,7 @@ class Planning {
         compile(changed.catalog());
         checkAlarms(changed);
         checkExamples(changed);
+        checkRegister();
         sorts.forEach(this::putLines);
         backwards().forEach(this::removeLines);
         results = withResults && problems.isEmpty() ? results(changed) : List.of();
@@ -203,6 +204,14 @@ class Planning {
                       .formatted(path, String.join(", ", broken)));
             }
           });
+    }
+
+    private void checkRegister() {
+      Optional.ofNullable(wanted.get(RegisterSort.PATH)).stream()
+          .flatMap(text -> RegisterDocument.read(text).keySet().stream())
+          .filter(bridge -> !wanted.containsKey(bridgeSort.path(bridge)))
+          .map(bridge -> "%s: the folder has no bridge %s".formatted(RegisterSort.PATH, bridge))
+          .forEach(problems::add);
     }
 
     private void putLines(Sort sort) {

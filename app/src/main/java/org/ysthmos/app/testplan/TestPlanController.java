@@ -32,9 +32,6 @@ import org.ysthmos.app.who.By;
 @RequestMapping(path = "/api/bridges/{bridge}/tests", produces = MediaType.APPLICATION_JSON_VALUE)
 class TestPlanController {
 
-  private static final int LONGEST_WHAT = 400;
-  private static final int LONGEST_OWNER = 200;
-
   /** So many results of each test are shown; all are kept. */
   private static final int SHOWN = 12;
 
@@ -196,23 +193,7 @@ class TestPlanController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void end(@PathVariable String bridge, @PathVariable long id, @RequestParam int basedOn) {
     PlanRow plan = plans.find(bridge, id);
-    Instant now = clock.instant();
-    requireChanged(
-        mapper.change(
-            new PlanRow(
-                id,
-                bridge,
-                plan.what(),
-                plan.how(),
-                plan.owner(),
-                plan.everyDays(),
-                plan.rule(),
-                plan.firstOn(),
-                null,
-                now,
-                basedOn + 1,
-                now,
-                By.PERSON.name())));
+    requireChanged(mapper.change(plan.ended(basedOn + 1, clock.instant(), By.PERSON.name())));
     feed.changed(bridge, "");
   }
 
@@ -250,30 +231,17 @@ class TestPlanController {
   }
 
   private PlanRow row(long id, String bridge, TestPlanWish wish) {
-    String owner = wish.owner().strip();
-    if (owner.length() > LONGEST_OWNER) {
-      throw TestPlans.refused("A name has at most " + LONGEST_OWNER + " characters.");
-    }
-    if ((wish.everyDays() == null) == (wish.rule() == null)) {
-      throw TestPlans.refused("Say how often: every so many days, or by a rule.");
-    }
-    String rule = wish.rule() == null ? null : TestPlans.words(wish.rule(), LONGEST_WHAT);
     try {
-      return plans.withDue(
-          new PlanRow(
-              id,
-              bridge,
-              TestPlans.words(wish.what(), LONGEST_WHAT),
-              wish.how(),
-              owner,
+      PlannedTest test =
+          new PlannedTest(
+              wish.what().strip(),
+              wish.how() == How.EXAMPLES,
+              wish.owner().strip(),
               wish.everyDays(),
-              rule,
-              wish.firstOn(),
-              null,
-              null,
-              wish.basedOn() + 1,
-              clock.instant(),
-              By.PERSON.name()));
+              wish.rule() == null ? null : wish.rule().strip(),
+              wish.firstOn());
+      return plans.withDue(
+          test.row(id, bridge, wish.basedOn() + 1, clock.instant(), By.PERSON.name()));
     } catch (IllegalArgumentException e) {
       throw TestPlans.refused(e.getMessage() + ".");
     }

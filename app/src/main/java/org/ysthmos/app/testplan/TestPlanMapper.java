@@ -43,7 +43,14 @@ interface TestPlanMapper {
       @Nullable Instant endedAt,
       int revision,
       Instant changedAt,
-      String changedBy) {}
+      String changedBy) {
+
+    /** The same, as somebody ended it. */
+    PlanRow ended(int revision, Instant now, String by) {
+      return new PlanRow(
+          id, bridgeId, what, how, owner, everyDays, rule, firstOn, null, now, revision, now, by);
+    }
+  }
 
   /**
    * How a test went.

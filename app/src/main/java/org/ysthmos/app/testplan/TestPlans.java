@@ -25,7 +25,6 @@ import org.ysthmos.app.time.AppClock;
 import org.ysthmos.app.who.By;
 import org.ysthmos.app.who.OwnerMapper;
 import org.ysthmos.core.bridge.BridgeVersion;
-import org.ysthmos.core.testplan.TestRhythm;
 
 /** When bridges are to be tested, and how it went. */
 @Component
@@ -163,11 +162,7 @@ public class TestPlans {
 
   /** The day on which it is due, as it is planned and was tested so far. */
   static Optional<LocalDate> due(PlanRow plan, Optional<LocalDate> tested) {
-    TestRhythm rhythm =
-        plan.everyDays() != null
-            ? new TestRhythm.Every(plan.everyDays())
-            : TestRhythm.ByRule.said(String.valueOf(plan.rule()));
-    return rhythm.due(plan.firstOn(), tested);
+    return PlannedTest.of(plan).rhythm().due(plan.firstOn(), tested);
   }
 
   /**
@@ -293,17 +288,15 @@ public class TestPlans {
   }
 
   /**
-   * @throws ApiProblem if they are too many or none
+   * What a person writes of how a test went.
+   *
+   * @throws ApiProblem if it is too long or nothing
    */
-  static String words(String written, int longest) {
+  static String result(String written) {
     String words = written.strip();
-    if (words.isEmpty() || words.length() > longest) {
-      throw refused("Write 1 to %,d characters.".formatted(longest));
+    if (words.isEmpty() || words.length() > LONGEST_WORDS) {
+      throw refused("Write 1 to %,d characters.".formatted(LONGEST_WORDS));
     }
     return words;
-  }
-
-  static String result(String written) {
-    return words(written, LONGEST_WORDS);
   }
 }
