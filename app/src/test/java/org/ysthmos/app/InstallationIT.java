@@ -204,10 +204,10 @@ class InstallationIT extends AppTestBase {
                   - what: All examples
                     by: pinned-examples
                     owner: Ada Lind
-                    rule: every first Monday of the month
+                    rule: the first Monday of each month
                     from: 2026-02-01
             """
-                .indent(-4));
+                .indent(-2));
     JsonNode plan = plan(folder);
     assertThat(problems(plan)).isEqualTo("[]");
     assertThat(lines(plan)).containsExactly("CHANGED register.yaml");

@@ -97,7 +97,8 @@ class ToComeIT extends AppTestBase {
   @Test
   void whatCameAndWhatWasMissedStandsBesideIt() throws Exception {
     goLive("latest-told", "latest", "");
-    time.set(Instant.now().plus(Duration.ofHours(4)));
+    // In the middle of an hour: what is looked at within minutes of its time came in time.
+    time.set(Instant.now().truncatedTo(ChronoUnit.HOURS).plus(Duration.ofMinutes(4 * 60 + 30)));
     await()
         .atMost(LONG)
         .untilAsserted(

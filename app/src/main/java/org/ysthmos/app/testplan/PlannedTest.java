@@ -47,7 +47,7 @@ public record PlannedTest(
       throw new IllegalArgumentException(
           "a rule has at most %,d characters".formatted(LONGEST_WHAT));
     }
-    TestRhythm unused = rhythm();
+    TestRhythm unused = rhythm(everyDays, rule);
   }
 
   static PlannedTest of(PlanRow row) {
@@ -61,6 +61,10 @@ public record PlannedTest(
   }
 
   TestRhythm rhythm() {
+    return rhythm(everyDays, rule);
+  }
+
+  private static TestRhythm rhythm(@Nullable Integer everyDays, @Nullable String rule) {
     return everyDays != null
         ? new TestRhythm.Every(everyDays)
         : TestRhythm.ByRule.said(String.valueOf(rule));

@@ -43,7 +43,7 @@ public sealed interface TestRhythm {
     }
 
     /**
-     * Reads what people say, for example {@code every first Monday of the month}, or a rule of RFC
+     * Reads what people say, for example {@code the first Monday of each month}, or a rule of RFC
      * 5545.
      *
      * @throws IllegalArgumentException if it says nothing that is known, or more than days; the
