@@ -5,6 +5,7 @@ import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -69,13 +70,7 @@ class EdgesOfBothSidesIT extends BothWaysTestBase {
     String task = paired("Light the kiln", due);
     paired("Stack the kiln", due);
     String job = jobIdOf(task);
-    send(
-        "POST",
-        "http://127.0.0.1:" + LEDGER.port() + "/control/faults",
-        """
-        {"kind":"field-renamed","method":"","below":"","calls":1000,"field":"due:deadline"}
-        """,
-        Map.of());
+    renamed("", "", "due:deadline");
     changeJob(job, "{\"title\":\"Light the small kiln\"}");
     awaitFailure("tells no “Due” of a job any more (/due): this one had it, and so had");
     assertThat(task(task).path("due").asText()).isEqualTo("2026-12-04T17:00:00Z");
@@ -89,6 +84,97 @@ class EdgesOfBothSidesIT extends BothWaysTestBase {
     changeJob(job, "{\"due\":null}");
     quiet();
     assertThat(task(task).path("due").isTextual()).isFalse();
+  }
+
+  /** A task whose job was made, in an answer that does not say what it is called. */
+  private static String made(String title) throws Exception {
+    renamed("POST", "/api/jobs", "id:number");
+    String task =
+        makeTask("{\"title\":\"%s\",\"lane\":\"wanted\",\"labels\":[\"board\"]}".formatted(title))
+            .path("id")
+            .asText();
+    await()
+        .atMost(Duration.ofSeconds(30))
+        .untilAsserted(
+            () ->
+                assertThat(ofRecord(task))
+                    .hasSize(1)
+                    .first()
+                    .asString()
+                    .contains("In the answer of Works Ledger no id stands at"));
+    send("DELETE", "http://127.0.0.1:" + LEDGER.port() + "/control/faults", "", Map.of());
+    return task;
+  }
+
+  private static List<JsonNode> ofRecord(String record) {
+    return traces().stream().filter(one -> one.path("record").asText().equals(record)).toList();
+  }
+
+  private static List<String> tasksCalled(String title) throws Exception {
+    return board("GET", "/api/boards/works/tasks", "")
+        .path("items")
+        .valueStream()
+        .filter(one -> one.path("title").asText().equals(title))
+        .map(one -> one.path("id").asText())
+        .toList();
+  }
+
+  /**
+   * What was made is known by what it holds; taken for a new one it would be made a second time.
+   */
+  @Test
+  void jobWhoseIdNoAnswerSaidIsKnownWhenTheLedgerTellsOfIt() throws Exception {
+    String task = made("Whitewash the boathouse");
+    quiet();
+    assertThat(tasksCalled("Whitewash the boathouse")).containsExactly(task);
+    String job = jobIdOf(task);
+    changeJob(job, "{\"status\":\"done\"}");
+    quiet();
+    assertThat(task(task).path("lane").asText()).isEqualTo("finished");
+    // Whoever sends again what failed makes nothing.
+    resend(ofRecord(task).getLast());
+    quiet();
+    assertThat(jobIdOf(task)).isEqualTo(job);
+    assertThat(ofRecord(task).getFirst().path("verdict").asText()).isEqualTo("UNCHANGED");
+    assertThat(tasksCalled("Whitewash the boathouse")).containsExactly(task);
+  }
+
+  /** Somebody made another of it before it was told, so that it stands for a task of its own. */
+  @Test
+  void jobThatIsInAPairAlreadyIsNamedWhereItIsFoundAgain() throws Exception {
+    String task = made("Oil the gate of the orchard");
+    JsonNode job =
+        jobs().stream()
+            .filter(one -> one.path("title").asText().equals("Oil the gate of the orchard"))
+            .findFirst()
+            .orElseThrow();
+    changeJob(job.path("id").asText(), "{\"title\":\"Oil both gates of the orchard\"}");
+    quiet();
+    String other = tasksCalled("Oil both gates of the orchard").getFirst();
+    assertThat(jobIdOf(other)).isEqualTo(job.path("id").asText());
+    resend(ofRecord(task).getFirst());
+    await()
+        .atMost(Duration.ofSeconds(30))
+        .untilAsserted(
+            () ->
+                assertThat(ofRecord(task).getFirst().path("reason").asText())
+                    .contains(
+                        "“%s”, which is in a pair with “%s”"
+                            .formatted(job.path("id").asText(), other)));
+  }
+
+  private static void renamed(String method, String below, String field) throws Exception {
+    send(
+        "POST",
+        "http://127.0.0.1:" + LEDGER.port() + "/control/faults",
+        JSON.createObjectNode()
+            .put("kind", "field-renamed")
+            .put("method", method)
+            .put("below", below)
+            .put("calls", 1000)
+            .put("field", field)
+            .toString(),
+        Map.of());
   }
 
   private static void awaitFailure(String says) throws Exception {

@@ -50,6 +50,8 @@ final class HttpDelivery {
   /** Whether a call of ours changed the record, so that its tag is another by now. */
   private boolean wrote;
 
+  private boolean unnamed;
+
   HttpDelivery(
       HttpSystem system,
       HttpFailures failures,
@@ -74,7 +76,7 @@ final class HttpDelivery {
       boolean more = writes.stream().skip(i + 1L).anyMatch(this::writesAny);
       Optional<Failure> failure = write(writes.get(i), more ? progress : made -> {});
       if (failure.isPresent()) {
-        return new Undelivered(failure.get());
+        return new Undelivered(failure.get(), unnamed);
       }
     }
     return record
@@ -145,6 +147,7 @@ final class HttpDelivery {
     if (makes) {
       JsonNode id = collection.createdId().in(answered.body());
       if (!id.isValueNode()) {
+        unnamed = true;
         return Optional.of(
             failures.shapeChanged("no id stands at “" + collection.createdId() + "”"));
       }

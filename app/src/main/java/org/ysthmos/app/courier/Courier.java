@@ -18,6 +18,7 @@ import org.ysthmos.app.courier.DeliveryQueue.Claimed;
 import org.ysthmos.app.courier.DeliveryQueue.Queue;
 import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.store.KeptFields;
+import org.ysthmos.app.sync.InAnotherPair;
 import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.sync.SyncedWrites;
 import org.ysthmos.app.system.Systems;
@@ -167,7 +168,7 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
     Attempt attempt = attempt(claimed, claimed.delivery().systemId());
     int breaks = claimed.breaks() + 1;
     if (breaks >= settings.retry().breaks()) {
-      writer.failed(attempt, Failure.brokeHere("Sending it", breaks, why));
+      writer.failed(attempt, Failure.brokeHere("Sending it", breaks, why), true);
       return;
     }
     pauses.brokeHere(
@@ -186,16 +187,25 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
       return;
     }
     Attempt attempt = attempt(claimed, system.get().description().name());
+    try {
+      carryOut(attempt, system.get());
+    } catch (InAnotherPair taken) {
+      writer.failed(attempt, taken.failure());
+    }
+  }
+
+  private void carryOut(Attempt attempt, Systems.Connected system) {
+    DeliveryRow delivery = attempt.delivery();
     Optional<String> record = Optional.ofNullable(delivery.recordId());
-    Removals.Unsettled unsettled = failure -> settle(attempt, system.get(), failure, Doubt.NONE);
+    Removals.Unsettled unsettled = failure -> settle(attempt, system, failure, Doubt.NONE);
     if (attempt.isRecall()
-        && removals.isSettledByALook(attempt, system.get(), record.orElseThrow(), unsettled)) {
+        && removals.isSettledByALook(attempt, system, record.orElseThrow(), unsettled)) {
       return;
     }
     if (delivery.kind() == EffectKind.REMOVE) {
-      removals.remove(attempt, system.get(), record.orElseThrow(), unsettled);
+      removals.remove(attempt, system, record.orElseThrow(), unsettled);
     } else {
-      goOn(attempt, system.get(), record, claimed.doubt());
+      goOn(attempt, system, record, attempt.claimed().doubt());
     }
   }
 
@@ -324,6 +334,12 @@ class Courier implements WithStage, WorkSource<Queue, Claimed> {
           } else {
             gone.settle(attempt, looked);
           }
+          return;
+        }
+        if (undelivered.unnamed()) {
+          // Tried again it would be made again where no key is kept; its id may be told by itself.
+          system.note(failure, clock.instant());
+          writer.failed(attempt, failure, true);
           return;
         }
         boolean unknown = failure.kind() == FailureKind.ANSWER_UNKNOWN;

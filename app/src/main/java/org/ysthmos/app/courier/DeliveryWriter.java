@@ -203,6 +203,13 @@ class DeliveryWriter {
   }
 
   void failed(Attempt attempt, Failure failure) {
+    failed(attempt, failure, failure.kind() == FailureKind.ANSWER_UNKNOWN);
+  }
+
+  /**
+   * @param mayBeThere whether a record may have been made all the same
+   */
+  void failed(Attempt attempt, Failure failure, boolean mayBeThere) {
     DeliveryRow delivery = attempt.delivery();
     TraceRow trace = log.trace(delivery);
     Instant now = clock.instant();
@@ -223,8 +230,13 @@ class DeliveryWriter {
           } else {
             failsItsTrace(attempt, trace, failure);
           }
-          if (failure.kind() == FailureKind.ANSWER_UNKNOWN) {
+          if (mayBeThere) {
             pairs.inDoubt(delivery.bridgeId(), delivery.matchHash());
+            attempt
+                .synced()
+                .filter(sending -> delivery.kind() == EffectKind.CREATE)
+                .filter(sending -> delivery.recordId() == null)
+                .ifPresent(sending -> synced.unnamed(sending, delivery.fields()));
           }
           end.ended(attempt, trace, now, Optional.empty());
         });

@@ -248,7 +248,8 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     if (mayBeOfWhatIsBeingSent(claimed, event)
         || mayBeMadeByIt(claimed, bridge, event)
         || comesAfterATime(bridge, row)) {
-      undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
+      Instant now = clock.instant();
+      undecided.postpone(claimed, now.plus(untilLookedAgain(claimed, now, AFTER_RACES)));
       return;
     }
     for (int race = 0; race < MOST_RACES; race++) {
@@ -359,7 +360,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
               .ask(deciding)
               .map(how -> Failure.of(failure.kind(), failure.message() + ". " + how))
               .orElse(failure),
-          now.plus(untilLookedAgain(claimed, now)));
+          now.plus(untilLookedAgain(claimed, now, SOONEST_LOOK)));
       return true;
     }
     Optional<CircuitBreaker.Outage> outage =
@@ -382,10 +383,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   }
 
   /** The longer it waited already, the longer until it is looked for again. */
-  private static Duration untilLookedAgain(Claimed claimed, Instant now) {
+  private static Duration untilLookedAgain(Claimed claimed, Instant now, Duration soonest) {
     Duration waited = Duration.between(claimed.trace().receivedAt(), now).dividedBy(4);
-    return waited.compareTo(SOONEST_LOOK) < 0
-        ? SOONEST_LOOK
+    return waited.compareTo(soonest) < 0
+        ? soonest
         : waited.compareTo(LATEST_LOOK) > 0 ? LATEST_LOOK : waited;
   }
 

@@ -205,6 +205,11 @@ final class EngineWorld implements World {
     return syncedSeen.pair();
   }
 
+  @Override
+  public List<Unnamed> unnamed(String bridge, Side side) {
+    return sources.synced().unnamed(bridge, side);
+  }
+
   /** Asks for a few other tasks that had the field: what all of them lack, nobody emptied. */
   @Override
   public Optional<Failure> vanished(SyncedPair pair, FieldAsked asked) {

@@ -4,6 +4,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.dispatch.DecisionWriter.Deciding;
+import org.ysthmos.app.pair.Pairs;
 import org.ysthmos.app.sync.SyncedHistory;
 import org.ysthmos.app.sync.SyncedPairs;
 import org.ysthmos.app.sync.SyncedWaits;
@@ -27,9 +28,11 @@ class SyncedDecisions {
   private final SyncedPairs pairs;
   private final SyncedWaits waits;
   private final SyncedHistory history;
+  private final Pairs tasks;
 
-  SyncedDecisions(SyncedPairs pairs, SyncedWaits waits, SyncedHistory history) {
+  SyncedDecisions(SyncedPairs pairs, SyncedWaits waits, SyncedHistory history, Pairs tasks) {
     this.pairs = pairs;
+    this.tasks = tasks;
     this.waits = waits;
     this.history = history;
   }
@@ -57,12 +60,31 @@ class SyncedDecisions {
             deciding.carried().stream().anyMatch(task -> task.delivery().isPresent()));
     if (kept) {
       CompiledTwoWay both = deciding.bridge().between().orElseThrow();
+      nameTasks(synced, seen, deciding.trace().seq());
       history.keep(synced, seen.pair(), both, deciding.trace().seq());
       if (both.namesTasks()) {
         waits.keep(synced, seen.pair(), "trace " + deciding.trace().id());
       }
     }
     return kept;
+  }
+
+  /** A task that was made from here, though no answer said so, is known by its id from now on. */
+  private void nameTasks(Synced synced, SyncedPairs.Seen seen, long trace) {
+    MatchKey key = synced.key();
+    for (Side side : Side.values()) {
+      boolean had = seen.pair().flatMap(pair -> pair.records().of(side)).isPresent();
+      if (seen.pair().isPresent() && !had) {
+        synced
+            .records()
+            .of(side)
+            .ifPresent(
+                record -> {
+                  pairs.named(key.bridge(), side, key.hash());
+                  tasks.made(key.bridge(), Synced.taskKey(key, side).hash(), record, trace);
+                });
+      }
+    }
   }
 
   /** As the left side calls it, so that a pair does not change its name with who told of it. */

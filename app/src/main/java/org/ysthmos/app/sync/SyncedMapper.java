@@ -194,6 +194,41 @@ interface SyncedMapper {
   @Delete("DELETE FROM synced_delivery WHERE delivery_seq = #{delivery}")
   void sent(@Param("delivery") long delivery);
 
+  /** A task that may have been made though no answer said so; what was sent last counts. */
+  @Insert(
+      """
+      MERGE INTO synced_unnamed (bridge_id, side, pair_hash, fields, delivery_seq)
+      VALUES (#{bridge}, #{side}, #{hash}, #{fields}, #{delivery})
+      """)
+  void unnamed(
+      @Param("bridge") String bridge,
+      @Param("side") Side side,
+      @Param("hash") String hash,
+      @Param("fields") byte[] fields,
+      @Param("delivery") long delivery);
+
+  /** A pair with a task that may have been made. */
+  record UnnamedRow(@Nullable String leftRecord, @Nullable String rightRecord, byte[] fields) {}
+
+  /** Those of a side, the first sent first. */
+  @Select(
+      """
+      SELECT p.left_record, p.right_record, u.fields
+      FROM synced_unnamed u JOIN synced_pair p
+        ON p.bridge_id = u.bridge_id AND p.pair_hash = u.pair_hash
+      WHERE u.bridge_id = #{bridge} AND u.side = #{side} AND p.parted_at IS NULL
+      ORDER BY u.delivery_seq LIMIT #{most}
+      """)
+  List<UnnamedRow> unnamedOf(
+      @Param("bridge") String bridge, @Param("side") Side side, @Param("most") int most);
+
+  @Delete(
+      """
+      DELETE FROM synced_unnamed
+      WHERE bridge_id = #{bridge} AND side = #{side} AND pair_hash = #{hash}
+      """)
+  void named(@Param("bridge") String bridge, @Param("side") Side side, @Param("hash") String hash);
+
   @Insert(
       """
       INSERT INTO synced_wait (bridge_id, side, record_id, pair_hash)

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.store.KeptFields;
@@ -25,6 +26,7 @@ import org.ysthmos.app.trace.Words;
 import org.ysthmos.app.who.By;
 import org.ysthmos.core.decide.Synced;
 import org.ysthmos.core.decide.World.SyncedPair;
+import org.ysthmos.core.decide.World.Unnamed;
 import org.ysthmos.core.pair.MatchKey;
 import org.ysthmos.core.sync.Agreed;
 import org.ysthmos.core.sync.Answer;
@@ -54,6 +56,9 @@ public class SyncedPairs {
   /** What is on its way to a side of a pair. */
   public record Sending(
       long delivery, String bridge, String pair, Side side, Optional<String> tag) {}
+
+  /** So many that were never answered for are held against what is told. */
+  private static final int MOST_UNNAMED = 100;
 
   private final SyncedMapper mapper;
   private final ObjectMapper json;
@@ -277,8 +282,37 @@ public class SyncedPairs {
     return kept == null ? Set.of() : OnceWrittenJson.read(kept, json).wanted(sending.side());
   }
 
-  /** The task of a side exists now; inside a change. */
+  /** The task of a side may exist, though no answer said so; inside a change. */
+  public void unnamed(Sending sending, byte[] fields) {
+    mapper.unnamed(sending.bridge(), sending.side(), sending.pair(), fields, sending.delivery());
+  }
+
+  /** Tasks of a side that may exist though no answer said so, the first sent first. */
+  public List<Unnamed> unnamed(String bridge, Side side) {
+    return mapper.unnamedOf(bridge, side, MOST_UNNAMED).stream()
+        .flatMap(
+            row ->
+                Stream.ofNullable(side == Side.LEFT ? row.rightRecord() : row.leftRecord())
+                    .map(partner -> new Unnamed(partner, KeptFields.read(row.fields()))))
+        .toList();
+  }
+
+  /** A task of a side is known by its id now; inside a change. */
+  public void named(String bridge, Side side, String pair) {
+    mapper.named(bridge, side, pair);
+  }
+
+  /**
+   * The task of a side exists now; inside a change.
+   *
+   * @throws InAnotherPair if it stands for another task
+   */
   public void made(Sending sending, String record) {
+    SyncedRow other = mapper.of(sending.bridge(), sending.side(), record);
+    if (other != null && !other.pairHash().equals(sending.pair())) {
+      throw new InAnotherPair(record, other.record(sending.side().across()));
+    }
+    mapper.named(sending.bridge(), sending.side(), sending.pair());
     if (sending.side() == Side.LEFT) {
       mapper.madeLeft(sending.bridge(), sending.pair(), record);
     } else {

@@ -69,7 +69,9 @@ final class SyncDecider {
         return early.get();
       }
       Read here = reads.read(from, event.record());
-      return known.isPresent() ? known(known.get(), here) : unknown(from, here);
+      Optional<World.SyncedPair> pair =
+          known.or(() -> new SyncUnnamed(id(), both, world).pairOf(event.record(), here));
+      return pair.isPresent() ? known(pair.get(), here) : unknown(from, here);
     } catch (Stopped stopped) {
       notes.fail(stopped.failure());
       return decision(Verdict.FAILED, Optional.empty(), List.of(), "", Optional.empty());

@@ -80,6 +80,14 @@ public interface World extends Reading.Surroundings {
   }
 
   /**
+   * Tasks of a side that were sent to be made, and of which no answer said whether they were, or
+   * what they are called; those that were sent first come first.
+   */
+  default List<Unnamed> unnamed(String bridge, Side side) {
+    return List.of();
+  }
+
+  /**
    * Why a field that a task lacks, though it had it, cannot be taken for one that somebody emptied:
    * no other task that had it tells it any more either. Empty if it can.
    */
@@ -142,9 +150,31 @@ public interface World extends Reading.Surroundings {
       answers = Map.copyOf(answers);
     }
 
+    /** The same with a task of a side. */
+    SyncedPair with(Side side, String record) {
+      return new SyncedPair(
+          key,
+          Both.by(one -> one == side ? Optional.of(record) : records.of(one)),
+          agreed,
+          answers,
+          parted);
+    }
+
     /** The same as if it was never parted. */
     SyncedPair united() {
       return new SyncedPair(key, records, agreed, answers, Optional.empty());
+    }
+  }
+
+  /**
+   * A task that may have been made for another.
+   *
+   * @param partner the id of that one, on the other side
+   * @param sent what it was to hold, by the keys of its fields
+   */
+  record Unnamed(String partner, Map<String, Value> sent) {
+    public Unnamed {
+      sent = Map.copyOf(sent);
     }
   }
 

@@ -89,8 +89,17 @@ public interface TaskGateway {
     }
   }
 
-  /** A call failed; what was made before it stays made. */
-  record Undelivered(Failure failure) implements Outcome {}
+  /**
+   * A call failed; what was made before it stays made.
+   *
+   * @param unnamed whether a record was made of which the answer does not say what it is called
+   */
+  record Undelivered(Failure failure, boolean unnamed) implements Outcome {
+
+    public Undelivered(Failure failure) {
+      this(failure, false);
+    }
+  }
 
   /** What a search by idempotency key came to. */
   sealed interface Search {}

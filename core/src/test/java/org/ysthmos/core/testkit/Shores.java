@@ -100,6 +100,7 @@ public final class Shores implements World {
   private final List<String> asked = new ArrayList<>();
   private Optional<SyncedPair> pair = Optional.empty();
   private final List<SyncedPair> others = new ArrayList<>();
+  private final List<Unnamed> unnamed = new ArrayList<>();
   private final Map<Side, Duration> ahead = new HashMap<>();
   private boolean waits;
   private boolean answers = true;
@@ -176,6 +177,12 @@ public final class Shores implements World {
 
   public Shores paired(SyncedPair known) {
     pair = Optional.of(known);
+    return this;
+  }
+
+  /** Something was sent to be made for a task, and no answer said what it is called. */
+  public Shores unnamed(String partner, Map<String, Value> sent) {
+    unnamed.add(new Unnamed(partner, sent));
     return this;
   }
 
@@ -260,6 +267,11 @@ public final class Shores implements World {
   @Override
   public Optional<SyncedPair> synced(String bridge, Side side, String record) {
     return pair.filter(one -> one.records().of(side).filter(record::equals).isPresent());
+  }
+
+  @Override
+  public List<Unnamed> unnamed(String bridge, Side side) {
+    return side == Side.RIGHT ? unnamed : List.of();
   }
 
   @Override

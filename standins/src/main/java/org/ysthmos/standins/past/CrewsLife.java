@@ -131,7 +131,8 @@ final class CrewsLife {
   private void disagree() {
     List<String> titles = List.of("in oak", "with new bolts", "before the storm");
     for (int i = 0; i < DISAGREEMENTS; i++) {
-      Instant at = season.end().minusSeconds((4L + 5L * i) * HOUR);
+      Instant wanted = season.end().minusSeconds((4L + 5L * i) * HOUR);
+      Instant at = Troubles.afterTrouble(season, "grounds-board", wanted);
       String name = task(at);
       Instant then = at.plusSeconds(HOUR / 2);
       retitle(name, then, titles.get(i));
