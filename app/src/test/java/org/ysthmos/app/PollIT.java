@@ -4,14 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.Files;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.ysthmos.app.time.AppClock;
 
 /** A register that tells nobody of anything is asked what changed. */
 class PollIT extends AppTestBase {
+
+  @Autowired private AppClock time;
 
   private static final String ASK = "/api/systems/friends-register/collections/pledges/ask";
 
@@ -126,6 +132,28 @@ class PollIT extends AppTestBase {
                     .contains("Give the connection to Friends Register a valid token"));
     ask();
     await().atMost(Duration.ofSeconds(20)).until(() -> poll().path("problem").asText().isEmpty());
+  }
+
+  /** Who wants it asked more often need not wait until it would have been asked before. */
+  @Test
+  void shorterIntervalCountsFromTheLastTime() throws Exception {
+    asked();
+    String document = Files.readString(SETUP.resolve("bridges/pledge-follow-up.yaml"));
+    String seldom = document.replace("every: PT1M", "every: PT3H");
+    assertThat(seldom).isNotEqualTo(document);
+    try {
+      assertThat(putBridge("pledge-follow-up", seldom).statusCode()).isBetween(200, 204);
+      String first = pledge("A wheelbarrow", "");
+      ask();
+      settled(first, 1);
+      String second = pledge("Another wheelbarrow", "");
+      assertThat(putBridge("pledge-follow-up", document).statusCode()).isBetween(200, 204);
+      time.set(Instant.now().plus(Duration.ofMinutes(2)));
+      settled(second, 1);
+    } finally {
+      time.release();
+      putBridge("pledge-follow-up", document);
+    }
   }
 
   @Test

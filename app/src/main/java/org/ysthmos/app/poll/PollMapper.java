@@ -172,8 +172,10 @@ interface PollMapper {
    * When a collection that nobody reads just now is read next.
    *
    * @param restedAt when that was written down; null in a row of before this was
+   * @param tries how often reading it failed since it last did not
    */
-  record NextRow(String systemId, String collectionId, Instant nextAt, @Nullable Instant restedAt) {
+  record NextRow(
+      String systemId, String collectionId, Instant nextAt, @Nullable Instant restedAt, int tries) {
 
     CollectionRef ref() {
       return new CollectionRef(systemId, collectionId);
@@ -182,7 +184,7 @@ interface PollMapper {
 
   @Select(
       """
-      SELECT system_id, collection_id, next_at, rested_at FROM poll WHERE state = 'IDLE'
+      SELECT system_id, collection_id, next_at, rested_at, tries FROM poll WHERE state = 'IDLE'
       ORDER BY next_at
       """)
   List<NextRow> idle();

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import org.ysthmos.adapters.system.SystemCollection;
 import org.ysthmos.app.bridge.Bridges;
@@ -18,10 +19,18 @@ public class PollPlan {
 
   private final Bridges bridges;
   private final Systems systems;
+  private final Duration least;
 
-  PollPlan(Bridges bridges, Systems systems) {
+  /**
+   * @param least nothing is asked more often, whatever a document says
+   */
+  PollPlan(
+      Bridges bridges,
+      Systems systems,
+      @Value("${ysthmos.least-poll-interval:PT0S}") Duration least) {
     this.bridges = bridges;
     this.systems = systems;
+    this.least = least;
   }
 
   /** The shortest interval that a bridge asks for, by collection. */
@@ -47,6 +56,7 @@ public class PollPlan {
     return systems
         .collection(from.system(), from.collection())
         .flatMap(SystemCollection::polled)
-        .map(asked -> from.every().orElse(asked.every()));
+        .map(asked -> from.every().orElse(asked.every()))
+        .map(every -> every.compareTo(least) < 0 ? least : every);
   }
 }

@@ -160,9 +160,12 @@ class Poller implements WithStage, Polling, WorkSource<CollectionRef, PollRow> {
       return false;
     }
     Instant now = clock.instant();
-    return !row.nextAt().isAfter(now)
-        || row.restedAt() == null
-        || AheadWaits.isAhead(row.restedAt(), now);
+    Instant rested = row.restedAt();
+    if (rested == null || !row.nextAt().isAfter(now) || AheadWaits.isAhead(rested, now)) {
+      return true;
+    }
+    // The interval may be shorter by now than when it rested; what failed waits for its own time.
+    return row.tries() == 0 && !rested.plus(interval).isAfter(now);
   }
 
   @Override

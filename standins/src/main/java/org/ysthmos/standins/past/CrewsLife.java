@@ -72,7 +72,6 @@ final class CrewsLife {
           JsonNode made =
               hands.call("grounds-board", "POST", "/api/boards/works/tasks", task.toString());
           hands.remember(name, made.path("id").asText());
-          hands.told("grounds-board");
         });
     Instant then = at.plusSeconds(HOUR + random.nextInt(8 * HOUR));
     onTheBoard(name, then, "lane", "doing");
@@ -105,7 +104,6 @@ final class CrewsLife {
         hands -> {
           String path = "/boards/works/tasks/" + hands.number(task) + "/" + field;
           String unused = hands.form("grounds-board", path, Map.of(field, value));
-          hands.told("grounds-board");
         });
   }
 
@@ -159,7 +157,6 @@ final class CrewsLife {
                   "grounds-board",
                   "/boards/works/tasks/" + id + "/title",
                   Map.of("title", "Once more: " + title));
-          hands.told("grounds-board");
         });
   }
 }

@@ -11,15 +11,19 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
+import java.util.Set;
 import java.util.StringJoiner;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** What people do on the pages and by the calls of the stand-ins, and the clocks of both sides. */
 final class Hands implements AutoCloseable {
@@ -27,9 +31,12 @@ final class Hands implements AutoCloseable {
   private static final JsonMapper JSON = JsonMapper.builder().build();
   private static final Pattern NUMBER = Pattern.compile("id=\"number\">([^<]*)<");
 
-  /** Those that tell by webhooks of what only people do there; asked at each look. */
+  /** Those that tell by webhooks of what people do there. */
   private static final List<String> TELLING =
-      List.of("visitor-desk", "climate-desk", "garden-chat");
+      List.of("visitor-desk", "climate-desk", "garden-chat", "grounds-board");
+
+  /** That which tells of our own writing, too. */
+  private static final List<String> TELLING_OF_US = List.of("grounds-board");
 
   /** After so many looks a webhook is on no way but waits for something. */
   private static final int LONG_OVERDUE = 50;
@@ -44,6 +51,12 @@ final class Hands implements AutoCloseable {
   private final Map<String, String> numbers = new TreeMap<>();
 
   private final JobsSeen jobs = new JobsSeen();
+
+  /** The stand-ins at which something was done since it was last quiet. */
+  private final Set<String> touched = new TreeSet<>();
+
+  /** What the application said of its time when it last rested. */
+  private Ahead known = new Ahead(Instant.MIN, false, false, Instant.MAX);
 
   /**
    * @param settings the settings of the stand-ins: their ports and tokens
@@ -62,6 +75,7 @@ final class Hands implements AutoCloseable {
         .forEach(
             (name, value) ->
                 body.add(name + "=" + URLEncoder.encode(value, StandardCharsets.UTF_8)));
+    touched.add(standIn);
     String page =
         send("POST", at(standIn, path), body.toString(), "application/x-www-form-urlencoded", "");
     Matcher number = NUMBER.matcher(page);
@@ -74,6 +88,9 @@ final class Hands implements AutoCloseable {
    */
   JsonNode call(String standIn, String method, String path, String body)
       throws IOException, InterruptedException {
+    if (!method.equals("GET")) {
+      touched.add(standIn);
+    }
     String bearer = "Bearer " + settings.getProperty(standIn + ".token", "");
     try {
       return read(send(method, at(standIn, path), body, "application/json", bearer));
@@ -203,92 +220,123 @@ final class Hands implements AutoCloseable {
   private void clocks(Instant at, Instant now) throws IOException, InterruptedException {
     if (at.isAfter(now)) {
       String body = "{\"now\":\"" + at + "\"}";
-      tell("PUT", at("grounds-board", "/control/clock"), body);
-      tell("PUT", app.resolve("/api/clock"), body);
+      together(
+          Stream.of(at("grounds-board", "/control/clock"), app.resolve("/api/clock"))
+              .map(
+                  clock ->
+                      HttpRequest.newBuilder(clock)
+                          .header("Content-Type", "application/json")
+                          .PUT(HttpRequest.BodyPublishers.ofString(body))
+                          .build()));
     }
   }
 
   /** Waits until all that is due by now is done, and lets those wait that wait for later. */
   void quiet() throws IOException, InterruptedException {
-    Ahead unused = rest();
+    told(TELLING);
+    askWhereSomethingWasDone();
+    rest();
   }
 
-  private Ahead rest() throws IOException, InterruptedException {
+  /** What tells nobody is polled soon, not at each step of a clock that goes on by minutes. */
+  private void askWhereSomethingWasDone() throws IOException, InterruptedException {
+    touched.removeAll(TELLING);
+    if (touched.isEmpty()) {
+      return;
+    }
+    for (JsonNode poll : engine("GET", "/api/polls", "")) {
+      String system = poll.path("system").asText();
+      if (touched.contains(system) && poll.path("everySeconds").asLong() > 0) {
+        JsonNode unused =
+            engine(
+                "POST",
+                "/api/systems/%s/collections/%s/ask"
+                    .formatted(system, poll.path("collection").asText()),
+                "");
+      }
+    }
+    touched.clear();
+  }
+
+  private void rest() throws IOException, InterruptedException {
     long until = System.nanoTime() + PATIENCE.toNanos();
-    for (int looks = 1; System.nanoTime() < until; looks++) {
-      if (isTelling()) {
-        Thread.sleep(2);
-        if (looks % LONG_OVERDUE == 0) {
-          tellAtOnce();
-        }
-        continue;
-      }
-      Ahead ahead = ahead("/api/clock/rest");
-      if (ahead.underWay()) {
+    while (System.nanoTime() < until) {
+      known = ahead("/api/clock/rest");
+      if (known.underWay()) {
         // Something waits for room that only time makes.
-        clocks(ahead.now().plus(Duration.ofSeconds(2)), ahead.now());
-      } else if (!ahead.waited()) {
-        return ahead;
+        clocks(known.now().plus(Duration.ofSeconds(2)), known.now());
+      } else if (!known.waited() || !isTelling(TELLING_OF_US)) {
+        return;
       }
-      // What was just done may have made a system tell of it.
     }
     throw new IOException("the application does not come to an end of what is due");
   }
 
-  /** Nobody waits in a past for webhooks that others were to overtake. */
-  private void tellAtOnce() throws IOException, InterruptedException {
-    for (String standIn : TELLING) {
-      tell("POST", at(standIn, "/control/hooks"), "");
-    }
-  }
-
   /**
-   * Waits until a system has told of what was just done there; for one that tells of our own
-   * writing, too, so that it is not asked at each look.
+   * Waits until systems have told of what was just done there. Nobody waits in a past for webhooks
+   * that others were to overtake.
    */
-  void told(String standIn) throws IOException, InterruptedException {
-    URI hooks = at(standIn, "/control/hooks");
-    for (int looks = 1; looks < LONG_OVERDUE; looks++) {
-      if (read(send("GET", hooks, "", "application/json", "")).path("underWay").asInt() == 0) {
-        return;
+  private void told(List<String> standIns) throws IOException, InterruptedException {
+    for (int looks = 1; isTelling(standIns); looks++) {
+      if (looks % LONG_OVERDUE == 0) {
+        for (String standIn : standIns) {
+          tell("POST", at(standIn, "/control/hooks"), "");
+        }
       }
-      Thread.sleep(2);
+      Thread.sleep(1);
     }
-    tell("POST", hooks, "");
   }
 
-  private boolean isTelling() throws IOException, InterruptedException {
-    // All at once, as this is asked very often.
-    List<CompletableFuture<HttpResponse<String>>> asked =
-        TELLING.stream()
-            .map(standIn -> HttpRequest.newBuilder(at(standIn, "/control/hooks")).build())
-            .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
-            .toList();
+  private boolean isTelling(List<String> standIns) throws IOException, InterruptedException {
     boolean telling = false;
-    for (CompletableFuture<HttpResponse<String>> one : asked) {
-      try {
-        telling |= JSON.readTree(one.get().body()).path("underWay").asInt() > 0;
-      } catch (ExecutionException e) {
-        throw new IOException("a stand-in does not say whether it tells: " + e.getCause(), e);
-      }
+    for (String answer :
+        together(
+            standIns.stream()
+                .map(standIn -> HttpRequest.newBuilder(at(standIn, "/control/hooks")).build()))) {
+      telling |= JSON.readTree(answer).path("underWay").asInt() > 0;
     }
     return telling;
   }
 
-  /** Goes on to a time, and to every time before it at which something is tried again. */
-  void goOnTo(Instant at) throws IOException, InterruptedException {
-    Ahead ahead = rest();
-    while (!ahead.next().isAfter(at)) {
-      clocks(ahead.next().plusMillis(1), ahead.now());
-      ahead = rest();
+  /** Asks all at once, as this is done very often. */
+  private List<String> together(Stream<HttpRequest> requests)
+      throws IOException, InterruptedException {
+    List<CompletableFuture<HttpResponse<String>>> asked =
+        requests
+            .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
+            .toList();
+    List<String> answers = new ArrayList<>();
+    for (CompletableFuture<HttpResponse<String>> one : asked) {
+      try {
+        HttpResponse<String> answer = one.get();
+        if (answer.statusCode() >= 400) {
+          throw new IOException(answer.uri() + " answers " + answer.statusCode());
+        }
+        answers.add(answer.body());
+      } catch (ExecutionException e) {
+        throw new IOException("a side does not answer: " + e.getCause(), e);
+      }
     }
-    clocks(at, ahead.now());
-    quiet();
+    return answers;
+  }
+
+  /**
+   * Goes on to a time, and to every time before it at which something is tried again. What is due
+   * at that time begins, and what people do then is done meanwhile.
+   */
+  void goOnTo(Instant at) throws IOException, InterruptedException {
+    while (!known.next().isAfter(at)) {
+      clocks(known.next().plusMillis(1), known.now());
+      rest();
+    }
+    clocks(at, known.now());
   }
 
   /** Lets time go by in the middle of a deed. */
   void passes(Duration time) throws IOException, InterruptedException {
+    quiet();
     goOnTo(now().plus(time));
+    rest();
   }
 
   /** Both sides have the machine's time again. */

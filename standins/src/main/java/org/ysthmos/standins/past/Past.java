@@ -70,6 +70,7 @@ public final class Past {
   private static void carryOut(Season season, Hands hands, PrintStream out)
       throws IOException, InterruptedException {
     hands.clocks(season.begin().plusSeconds(60));
+    hands.quiet();
     Map<LocalDate, List<Happening>> byDay =
         plan(season).stream()
             .collect(
@@ -83,6 +84,7 @@ public final class Past {
       for (Happening happening : one.getValue()) {
         hands.goOnTo(happening.at());
         happening.deed().carryOut(hands);
+        hands.quiet();
       }
     }
     hands.quiet();
