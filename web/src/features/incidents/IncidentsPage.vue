@@ -80,7 +80,7 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
                   one.headline
                 }}</RouterLink>
               </th>
-              <td>{{ bridges(one) }}</td>
+              <td class="of">{{ bridges(one) }}</td>
               <td class="mono">{{ dayAndTime(one.openedAt, now, zone) }}</td>
               <td class="mono">{{ one.closedAt ? dayAndTime(one.closedAt, now, zone) : '' }}</td>
               <td class="n">{{ one.cameBack || '–' }}</td>
@@ -108,6 +108,9 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
 }
 section {
   margin: 16px 0;
+}
+.of {
+  white-space: normal;
 }
 tbody th {
   font-weight: 400 !important;

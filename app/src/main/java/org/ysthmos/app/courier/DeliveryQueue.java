@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
@@ -327,11 +328,14 @@ public class DeliveryQueue {
   }
 
   /**
-   * Whether records of a collection are being made for a queue, or may have been with no answer
-   * yet, for a trace that began earlier.
+   * When more will be known of records of a collection that are being made for a queue, or may have
+   * been with no answer yet, for a trace that began earlier; empty if there are none.
+   *
+   * @param now of those that are being made just now
    */
-  public boolean isMaking(String queue, String system, String collection, long beforeTrace) {
-    return work.making(queue, system, collection, beforeTrace) != null;
+  public Optional<Instant> making(
+      String queue, String system, String collection, long beforeTrace, Instant now) {
+    return Optional.ofNullable(work.making(queue, system, collection, beforeTrace, now));
   }
 
   /** Whether anything is being sent. */

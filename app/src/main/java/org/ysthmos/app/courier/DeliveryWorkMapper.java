@@ -226,17 +226,18 @@ interface DeliveryWorkMapper {
 
   @Select(
       """
-      SELECT w.delivery_seq FROM delivery_work w JOIN delivery d ON d.seq = w.delivery_seq
+      SELECT MIN(CASE w.state WHEN 'PAUSED' THEN w.not_before ELSE #{now} END)
+      FROM delivery_work w JOIN delivery d ON d.seq = w.delivery_seq
       WHERE w.system_id = #{system} AND w.queue_id = #{queue} AND w.state IN ('SENDING', 'PAUSED')
         AND w.trace_seq < #{before} AND d.collection_id = #{collection} AND d.record_id IS NULL
         AND (w.state = 'SENDING' OR w.doubt_since IS NOT NULL)
-      LIMIT 1
       """)
-  @Nullable Long making(
+  @Nullable Instant making(
       @Param("queue") String queue,
       @Param("system") String system,
       @Param("collection") String collection,
-      @Param("before") long before);
+      @Param("before") long before,
+      @Param("now") Instant now);
 
   /** How many deliveries wait for a system. */
   record WaitingRow(String systemId, int deliveries) {}

@@ -245,11 +245,14 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
-    if (mayBeOfWhatIsBeingSent(claimed, event)
-        || mayBeMadeByIt(claimed, bridge, event)
-        || comesAfterATime(bridge, row)) {
-      Instant now = clock.instant();
-      undecided.postpone(claimed, now.plus(untilLookedAgain(claimed, now, AFTER_RACES)));
+    Instant now = clock.instant();
+    if (mayBeOfWhatIsBeingSent(claimed, event) || comesAfterATime(bridge, row)) {
+      undecided.postpone(claimed, now.plus(AFTER_RACES));
+      return;
+    }
+    Optional<Instant> made = mayBeMadeByIt(claimed, bridge, event, now);
+    if (made.isPresent()) {
+      undecided.postpone(claimed, made.get().plus(AFTER_RACES));
       return;
     }
     for (int race = 0; race < MOST_RACES; race++) {
@@ -280,16 +283,23 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   }
 
   /**
-   * Whether the event may tell of a task that a bridge which goes both ways makes just now. However
-   * long the answer takes it waits for that, as it would be made a second time where it came from.
+   * When more will be known of a task that a bridge which goes both ways makes just now, of which
+   * the event may tell. However long the answer takes it waits for that, as it would be made a
+   * second time where it came from.
    */
-  private boolean mayBeMadeByIt(Claimed claimed, BridgeVersion bridge, Event event) {
+  private Optional<Instant> mayBeMadeByIt(
+      Claimed claimed, BridgeVersion bridge, Event event, Instant now) {
     return bridge
-            .between()
-            .filter(both -> isUnknown(claimed.trace().bridgeId(), both.from(), event))
-            .isPresent()
-        && deliveries.isMaking(
-            claimed.trace().queue(), event.system(), event.collection(), claimed.trace().seq());
+        .between()
+        .filter(both -> isUnknown(claimed.trace().bridgeId(), both.from(), event))
+        .flatMap(
+            both ->
+                deliveries.making(
+                    claimed.trace().queue(),
+                    event.system(),
+                    event.collection(),
+                    claimed.trace().seq(),
+                    now));
   }
 
   /** Whether a time of its row came before it, so that it comes as the row was then. */
@@ -360,7 +370,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
               .ask(deciding)
               .map(how -> Failure.of(failure.kind(), failure.message() + ". " + how))
               .orElse(failure),
-          now.plus(untilLookedAgain(claimed, now, SOONEST_LOOK)));
+          now.plus(untilLookedAgain(claimed, now)));
       return true;
     }
     Optional<CircuitBreaker.Outage> outage =
@@ -383,10 +393,10 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   }
 
   /** The longer it waited already, the longer until it is looked for again. */
-  private static Duration untilLookedAgain(Claimed claimed, Instant now, Duration soonest) {
+  private static Duration untilLookedAgain(Claimed claimed, Instant now) {
     Duration waited = Duration.between(claimed.trace().receivedAt(), now).dividedBy(4);
-    return waited.compareTo(soonest) < 0
-        ? soonest
+    return waited.compareTo(SOONEST_LOOK) < 0
+        ? SOONEST_LOOK
         : waited.compareTo(LATEST_LOOK) > 0 ? LATEST_LOOK : waited;
   }
 

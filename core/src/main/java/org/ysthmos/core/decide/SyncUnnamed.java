@@ -27,13 +27,14 @@ record SyncUnnamed(String bridge, CompiledTwoWay both, World world) {
         || !(values(record, here.record().get()) instanceof SyncValues.Read(var held))) {
       return Optional.empty();
     }
-    // The pair is asked for by its other task, so that it is kept as this decision saw it.
+    // The pair that is asked for last is the one that the decision saw when it is kept.
     return unnamed.stream()
         .filter(one -> holds(held, one.sent()))
         .findFirst()
         .flatMap(one -> world.synced(bridge, from.across(), one.partner()))
         .filter(pair -> pair.records().of(from).isEmpty() && pair.parted().isEmpty())
-        .map(pair -> pair.with(from, record));
+        .map(pair -> pair.with(from, record))
+        .or(() -> world.synced(bridge, from, record));
   }
 
   private SyncValues values(String record, JsonNode task) {
