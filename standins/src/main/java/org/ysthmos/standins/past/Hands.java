@@ -258,6 +258,7 @@ final class Hands implements AutoCloseable {
     touched.clear();
   }
 
+  /** The same where nothing was done that a system would tell of. */
   private void rest() throws IOException, InterruptedException {
     long until = System.nanoTime() + PATIENCE.toNanos();
     while (System.nanoTime() < until) {
@@ -277,7 +278,11 @@ final class Hands implements AutoCloseable {
    * that others were to overtake.
    */
   private void told(List<String> standIns) throws IOException, InterruptedException {
+    long until = System.nanoTime() + PATIENCE.toNanos();
     for (int looks = 1; isTelling(standIns); looks++) {
+      if (System.nanoTime() > until) {
+        throw new IOException("webhooks of " + String.join(", ", standIns) + " do not arrive");
+      }
       if (looks % LONG_OVERDUE == 0) {
         for (String standIn : standIns) {
           tell("POST", at(standIn, "/control/hooks"), "");
