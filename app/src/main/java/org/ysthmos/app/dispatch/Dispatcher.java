@@ -12,8 +12,6 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.Settings;
 import org.ysthmos.app.bridge.Bridges;
-import org.ysthmos.app.chore.KeptChores;
-import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.duplicate.Duplicates;
 import org.ysthmos.app.event.Aside;
 import org.ysthmos.app.event.EventMapper;
@@ -40,7 +38,6 @@ import org.ysthmos.core.failure.BackOff;
 import org.ysthmos.core.failure.Failure;
 import org.ysthmos.core.failure.FailureKind;
 import org.ysthmos.core.load.CircuitBreaker;
-import org.ysthmos.core.sync.Side;
 
 /**
  * Decides what was taken in, each bridge with workers of its own. Asks other systems first, with no
@@ -52,9 +49,6 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private static final Logger LOG = LoggerFactory.getLogger(Dispatcher.class);
   private static final int MOST_RACES = 5;
   private static final Duration AFTER_RACES = Duration.ofMillis(100);
-
-  /** How long the event of a record waits for the answers to what is being sent to it. */
-  private static final Duration LONGEST_FOR_OWN_WRITES = Duration.ofSeconds(5);
 
   /** By how much a trace that failed as a probe lets another go before it. */
   private static final Duration LETS_ANOTHER_PROBE = Duration.ofMillis(200);
@@ -76,8 +70,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
   private final Duplicates duplicates;
   private final Polling polling;
   private final TaskRequests requests;
-  private final DeliveryQueue deliveries;
-  private final KeptChores chores;
+  private final EventWaits eventWaits;
   private final AppClock clock;
   private final Settings settings;
   private final BackOff backOff;
@@ -96,8 +89,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       Duplicates duplicates,
       Polling polling,
       TaskRequests requests,
-      DeliveryQueue deliveries,
-      KeptChores chores,
+      EventWaits eventWaits,
       AppClock clock,
       Settings settings,
       Claims claims,
@@ -114,8 +106,7 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
     this.duplicates = duplicates;
     this.polling = polling;
     this.requests = requests;
-    this.deliveries = deliveries;
-    this.chores = chores;
+    this.eventWaits = eventWaits;
     this.clock = clock;
     this.settings = settings;
     this.backOff = settings.retry().backOff();
@@ -245,14 +236,9 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
 
   private void decideAndStore(Claimed claimed, BridgeVersion bridge, EventMapper.EventRow row) {
     Event event = ReceivedEvents.event(row);
-    Instant now = clock.instant();
-    if (mayBeOfWhatIsBeingSent(claimed, event) || comesAfterATime(bridge, row)) {
-      undecided.postpone(claimed, now.plus(AFTER_RACES));
-      return;
-    }
-    Optional<Instant> made = mayBeMadeByIt(claimed, bridge, event, now);
-    if (made.isPresent()) {
-      undecided.postpone(claimed, made.get().plus(AFTER_RACES));
+    Optional<Instant> until = eventWaits.until(claimed, bridge, row, event);
+    if (until.isPresent()) {
+      undecided.postpone(claimed, until.get());
       return;
     }
     for (int race = 0; race < MOST_RACES; race++) {
@@ -266,51 +252,6 @@ class Dispatcher implements WithStage, WorkSource<String, Claimed> {
       LOG.debug("the pair of trace {} changed meanwhile; deciding again", claimed.trace().id());
     }
     undecided.postpone(claimed, clock.instant().plus(AFTER_RACES));
-  }
-
-  /**
-   * Whether the event may tell of our own writing whose answer is not here yet. It waits for that,
-   * but not for long: a target that does not answer must not keep back what others did there. One
-   * that is to hear our own writing waits too, as it must be known what caused its events.
-   */
-  private boolean mayBeOfWhatIsBeingSent(Claimed claimed, Event event) {
-    return clock.instant().isBefore(claimed.trace().receivedAt().plus(LONGEST_FOR_OWN_WRITES))
-        && systems.writtenIn(event).stream()
-            .anyMatch(
-                collection ->
-                    deliveries.isSendingTo(
-                        event.system(), collection, event.record(), claimed.trace().seq()));
-  }
-
-  /**
-   * When more will be known of a task that a bridge which goes both ways makes just now, of which
-   * the event may tell. However long the answer takes it waits for that, as it would be made a
-   * second time where it came from.
-   */
-  private Optional<Instant> mayBeMadeByIt(
-      Claimed claimed, BridgeVersion bridge, Event event, Instant now) {
-    return bridge
-        .between()
-        .filter(both -> isUnknown(claimed.trace().bridgeId(), both.from(), event))
-        .flatMap(
-            both ->
-                deliveries.making(
-                    claimed.trace().queue(),
-                    event.system(),
-                    event.collection(),
-                    claimed.trace().seq(),
-                    now));
-  }
-
-  /** Whether a time of its row came before it, so that it comes as the row was then. */
-  private boolean comesAfterATime(BridgeVersion bridge, EventMapper.EventRow row) {
-    return bridge.chores().isPresent()
-        && bridge.definition().from().events().contains(row.kind())
-        && chores.isDueBefore(bridge.definition().id(), row, clock.instant());
-  }
-
-  private boolean isUnknown(String bridge, Side side, Event event) {
-    return sources.synced().find(bridge, side, event.record()).pair().isEmpty();
   }
 
   /** What could not be read is for a person; once more, it is read again where it stands. */
