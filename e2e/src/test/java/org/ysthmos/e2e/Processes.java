@@ -91,13 +91,16 @@ class Processes implements AutoCloseable {
       throw new UncheckedIOException(e);
     }
     standIns =
-        java(
+        start(
             "standins.log",
-            STAND_INS,
-            "--data",
-            data.resolve("standins").toString(),
-            "--settings",
-            data.resolve("standins.properties").toString());
+            Unpacked.java(),
+            List.of(
+                "-jar",
+                STAND_INS.toString(),
+                "--data",
+                data.resolve("standins").toString(),
+                "--settings",
+                data.resolve("standins.properties").toString()));
     application = startApplication();
     awaitUp();
   }
@@ -165,16 +168,8 @@ class Processes implements AutoCloseable {
     throw new IllegalStateException("no port is free");
   }
 
-  private Process java(String log, Path jar, String... arguments) {
-    List<String> words = new ArrayList<>(List.of("-jar", jar.toString()));
-    words.addAll(List.of(arguments));
-    return java(log, words);
-  }
-
-  private Process java(String log, List<String> arguments) {
-    List<String> command = new ArrayList<>();
-    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+  private Process start(String log, List<String> java, List<String> arguments) {
+    List<String> command = new ArrayList<>(java);
     command.addAll(arguments);
     try {
       return new ProcessBuilder(command)
@@ -209,15 +204,15 @@ class Processes implements AutoCloseable {
                 "--ysthmos.health.quota=1d",
                 "--ysthmos.check.first=1d"));
     all.addAll(settings);
-    return java(
-        "application.log", ROOT.resolve("app/target/ysthmos-app.jar"), all.toArray(String[]::new));
+    return start("application.log", Unpacked.application(), all);
   }
 
   /** Carries out the garden's days before {@code end}; the exit status of the program. */
   int makePast(int days, Instant end) {
     Process past =
-        java(
+        start(
             "past.log",
+            Unpacked.java(),
             List.of(
                 "-cp",
                 STAND_INS.toString(),
@@ -236,16 +231,10 @@ class Processes implements AutoCloseable {
    * @return its exit status; what it said stands in {@code command.log}
    */
   int command(String main, String... words) {
-    List<String> all =
-        new ArrayList<>(
-            List.of(
-                "-cp",
-                ROOT.resolve("app/target/ysthmos-app.jar").toString(),
-                "-Dloader.main=" + main,
-                "org.springframework.boot.loader.launch.PropertiesLauncher"));
+    List<String> all = new ArrayList<>(List.of("-cp", Unpacked.JAR.toString(), main));
     all.addAll(List.of(words));
     all.addAll(List.of("--data", home().toString()));
-    return ended(java("command.log", all));
+    return ended(start("command.log", Unpacked.java(), all));
   }
 
   private static int ended(Process process) {

@@ -10,6 +10,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -60,14 +61,24 @@ public class Journal implements SmartLifecycle {
   private final TransactionTemplate transaction;
   private final DiskForce disk;
   private final DiskRoom room;
+  private final boolean forces;
   private volatile boolean open;
   private volatile boolean writing;
   private Thread thread = new Thread();
 
-  Journal(TransactionTemplate transaction, DiskForce disk, DiskRoom room) {
+  /**
+   * @param forces whether anything is forced at all; if not, what was committed is on the disk half
+   *     a second later. False only where a data folder is made that nobody uses yet
+   */
+  Journal(
+      TransactionTemplate transaction,
+      DiskForce disk,
+      DiskRoom room,
+      @Value("${ysthmos.disk-forced:true}") boolean forces) {
     this.transaction = transaction;
     this.disk = disk;
     this.room = room;
+    this.forces = forces;
   }
 
   /**
@@ -184,7 +195,7 @@ public class Journal implements SmartLifecycle {
       }
       return;
     }
-    if (batch.stream().anyMatch(entry -> entry.forced)) {
+    if (forces && batch.stream().anyMatch(entry -> entry.forced)) {
       disk.force();
     }
     done.forEach(Runnable::run);

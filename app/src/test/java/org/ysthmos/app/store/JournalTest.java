@@ -25,14 +25,18 @@ class JournalTest {
   private final AtomicInteger forces = new AtomicInteger();
   private final TransactionTemplate transaction = mock(TransactionTemplate.class);
   private final DiskRoom room = mock(DiskRoom.class);
-  private final Journal journal =
-      new Journal(
-          transaction,
-          () -> {
-            forces.incrementAndGet();
-            log.add("forced");
-          },
-          room);
+  private final Journal journal = journal(true);
+
+  private Journal journal(boolean forced) {
+    return new Journal(
+        transaction,
+        () -> {
+          forces.incrementAndGet();
+          log.add("forced");
+        },
+        room,
+        forced);
+  }
 
   @BeforeEach
   void start() {
@@ -105,6 +109,15 @@ class JournalTest {
         together(List.of(() -> write("a"), () -> write("b"), () -> write("c")));
     all.forEach(CompletableFuture::join);
     assertThat(log).containsExactly("forced", "a", "b", "c", "forced");
+  }
+
+  @Test
+  void whereNothingIsForcedAllIsCommittedAllTheSame() {
+    Journal unforced = journal(false);
+    unforced.start();
+    assertThat(unforced.now(() -> write("a"))).isEqualTo(1);
+    unforced.stop();
+    assertThat(log).containsExactly("a");
   }
 
   @Test

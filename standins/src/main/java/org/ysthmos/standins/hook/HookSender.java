@@ -18,7 +18,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import java.util.logging.Level;
 import java.util.logging.Logger;
@@ -46,7 +45,8 @@ public final class HookSender implements AutoCloseable {
       HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(5)).build();
   private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor();
   private final InstantSource clock;
-  private final AtomicInteger underWay = new AtomicInteger();
+  private final Object ended = new Object();
+  private int underWay;
   private final Queue<Runnable> overtaken = new ConcurrentLinkedQueue<>();
   private volatile Supplier<HookTrouble> troubles = () -> HookTrouble.NONE;
 
@@ -84,7 +84,7 @@ public final class HookSender implements AutoCloseable {
           case TWICE -> 2;
         };
     for (int i = 0; i < times; i++) {
-      underWay.incrementAndGet();
+      begins();
       Runnable first = () -> attempt(to, id, body, headers, 1);
       if (trouble == HookTrouble.OUT_OF_ORDER) {
         overtaken.add(first);
@@ -110,9 +110,38 @@ public final class HookSender implements AutoCloseable {
     }
   }
 
-  /** How many webhooks were neither taken nor given up yet. */
-  public int underWay() {
-    return underWay.get();
+  /**
+   * Waits until no webhook is under way, but no longer than this.
+   *
+   * @return how many were neither taken nor given up yet
+   */
+  public int underWay(Duration longest) {
+    long until = System.nanoTime() + longest.toNanos();
+    synchronized (ended) {
+      long left = longest.toNanos();
+      try {
+        while (underWay > 0 && left > 0) {
+          TimeUnit.NANOSECONDS.timedWait(ended, left);
+          left = until - System.nanoTime();
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+      return underWay;
+    }
+  }
+
+  private void begins() {
+    synchronized (ended) {
+      underWay++;
+    }
+  }
+
+  private void ends() {
+    synchronized (ended) {
+      underWay--;
+      ended.notifyAll();
+    }
   }
 
   private Map<String, String> standard(String secret, String id, String body) {
@@ -133,7 +162,7 @@ public final class HookSender implements AutoCloseable {
     try {
       int status = client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
       if (status / 100 == 2) {
-        underWay.decrementAndGet();
+        ends();
         return;
       }
       LOG.log(Level.INFO, "webhook {0} answered {1}", new Object[] {id, status});
@@ -148,7 +177,7 @@ public final class HookSender implements AutoCloseable {
       ScheduledFuture<?> unused =
           later.schedule(() -> attempt(to, id, body, headers, attempt + 1), wait, TimeUnit.SECONDS);
     } else {
-      underWay.decrementAndGet();
+      ends();
     }
   }
 

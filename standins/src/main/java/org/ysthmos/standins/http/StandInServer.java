@@ -29,6 +29,10 @@ import org.ysthmos.standins.hook.HookSender;
 public final class StandInServer implements AutoCloseable {
 
   private static final Logger LOG = Logger.getLogger(StandInServer.class.getName());
+
+  /** Milliseconds that a caller may wait for webhooks to be taken. */
+  private static final int LONGEST_WAIT = 1_000;
+
   private static final int LARGEST_BODY = 1 << 20;
 
   private final HttpServer server;
@@ -130,15 +134,21 @@ public final class StandInServer implements AutoCloseable {
     server.start();
   }
 
-  /** Lets faults befall the webhooks of a sender, and says how many are under way. */
+  /**
+   * Lets faults befall the webhooks of a sender, and says how many are under way, once none is or
+   * the milliseconds have gone by that a caller waits.
+   */
   public void tellsBy(HookSender sender) {
     faults.ofHooksToo();
     sender.troubledBy(faults::takeOfHooks);
     routes.open(
         "GET",
         "/control/hooks",
-        request ->
-            Reply.json(200, Request.JSON.createObjectNode().put("underWay", sender.underWay())));
+        request -> {
+          int wait = Math.min(request.query("wait").map(Integer::parseInt).orElse(0), LONGEST_WAIT);
+          int underWay = sender.underWay(Duration.ofMillis(wait));
+          return Reply.json(200, Request.JSON.createObjectNode().put("underWay", underWay));
+        });
     routes.open(
         "POST",
         "/control/hooks",

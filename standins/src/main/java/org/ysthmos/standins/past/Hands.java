@@ -38,8 +38,8 @@ final class Hands implements AutoCloseable {
   /** That which tells of our own writing, too. */
   private static final List<String> TELLING_OF_US = List.of("grounds-board");
 
-  /** After so many looks a webhook is on no way but waits for something. */
-  private static final int LONG_OVERDUE = 50;
+  /** A webhook that was not taken by then is on no way but waits for something. */
+  private static final Duration LONG_OVERDUE = Duration.ofMillis(100);
 
   private static final Duration PATIENCE = Duration.ofMinutes(5);
 
@@ -54,6 +54,11 @@ final class Hands implements AutoCloseable {
 
   /** The stand-ins at which something was done since it was last quiet. */
   private final Set<String> touched = new TreeSet<>();
+
+  /** What the application asks at intervals; nothing while that may have changed. */
+  private final List<Polled> polled = new ArrayList<>();
+
+  private record Polled(String system, String collection) {}
 
   /** What the application said of its time when it last rested. */
   private Ahead known = new Ahead(Instant.MIN, false, false, Instant.MAX);
@@ -107,14 +112,34 @@ final class Hands implements AutoCloseable {
     }
   }
 
-  /** A call of the application, as its screens make it. */
+  /**
+   * A call of the application, as its screens make it, once it has carried across what was done
+   * before.
+   */
   JsonNode engine(String method, String path, String body)
+      throws IOException, InterruptedException {
+    restFirst();
+    if (!method.equals("GET")) {
+      polled.clear();
+    }
+    return asked(method, path, body);
+  }
+
+  private void restFirst() throws IOException, InterruptedException {
+    if (!touched.isEmpty()) {
+      quiet();
+    }
+  }
+
+  private JsonNode asked(String method, String path, String body)
       throws IOException, InterruptedException {
     return read(send(method, app.resolve(path), body, "application/json", ""));
   }
 
   /** Puts a document of the application to work. */
   void document(String path, String document) throws IOException, InterruptedException {
+    restFirst();
+    polled.clear();
     String unused = send("PUT", app.resolve(path), document, "application/yaml", "");
   }
 
@@ -204,7 +229,7 @@ final class Hands implements AutoCloseable {
   private record Ahead(Instant now, boolean underWay, boolean waited, Instant next) {}
 
   private Ahead ahead(String path) throws IOException, InterruptedException {
-    JsonNode said = engine("GET", path, "");
+    JsonNode said = asked("GET", path, "");
     return new Ahead(
         Instant.parse(said.path("now").asText()),
         said.path("underWay").asBoolean(),
@@ -233,7 +258,7 @@ final class Hands implements AutoCloseable {
 
   /** Waits until all that is due by now is done, and lets those wait that wait for later. */
   void quiet() throws IOException, InterruptedException {
-    told(TELLING);
+    told(TELLING.stream().filter(touched::contains).toList());
     askWhereSomethingWasDone();
     rest();
   }
@@ -244,17 +269,25 @@ final class Hands implements AutoCloseable {
     if (touched.isEmpty()) {
       return;
     }
-    for (JsonNode poll : engine("GET", "/api/polls", "")) {
-      String system = poll.path("system").asText();
-      if (touched.contains(system) && poll.path("everySeconds").asLong() > 0) {
-        JsonNode unused =
-            engine(
-                "POST",
-                "/api/systems/%s/collections/%s/ask"
-                    .formatted(system, poll.path("collection").asText()),
-                "");
+    if (polled.isEmpty()) {
+      for (JsonNode poll : asked("GET", "/api/polls", "")) {
+        if (poll.path("everySeconds").asLong() > 0) {
+          polled.add(new Polled(poll.path("system").asText(), poll.path("collection").asText()));
+        }
       }
     }
+    List<String> unused =
+        together(
+            polled.stream()
+                .filter(poll -> touched.contains(poll.system()))
+                .map(
+                    poll ->
+                        HttpRequest.newBuilder(
+                                app.resolve(
+                                    "/api/systems/%s/collections/%s/ask"
+                                        .formatted(poll.system(), poll.collection())))
+                            .POST(HttpRequest.BodyPublishers.noBody())
+                            .build()));
     touched.clear();
   }
 
@@ -266,7 +299,7 @@ final class Hands implements AutoCloseable {
       if (known.underWay()) {
         // Something waits for room that only time makes.
         clocks(known.now().plus(Duration.ofSeconds(2)), known.now());
-      } else if (!known.waited() || !isTelling(TELLING_OF_US)) {
+      } else if (!known.waited() || !isTelling(TELLING_OF_US, Duration.ZERO)) {
         return;
       }
     }
@@ -279,25 +312,28 @@ final class Hands implements AutoCloseable {
    */
   private void told(List<String> standIns) throws IOException, InterruptedException {
     long until = System.nanoTime() + PATIENCE.toNanos();
-    for (int looks = 1; isTelling(standIns); looks++) {
+    while (isTelling(standIns, LONG_OVERDUE)) {
       if (System.nanoTime() > until) {
         throw new IOException("webhooks of " + String.join(", ", standIns) + " do not arrive");
       }
-      if (looks % LONG_OVERDUE == 0) {
-        for (String standIn : standIns) {
-          tell("POST", at(standIn, "/control/hooks"), "");
-        }
+      for (String standIn : standIns) {
+        tell("POST", at(standIn, "/control/hooks"), "");
       }
-      Thread.sleep(1);
     }
   }
 
-  private boolean isTelling(List<String> standIns) throws IOException, InterruptedException {
+  /**
+   * Whether webhooks are under way there.
+   *
+   * @param longest how long is waited until none is
+   */
+  private boolean isTelling(List<String> standIns, Duration longest)
+      throws IOException, InterruptedException {
+    String path = "/control/hooks?wait=" + longest.toMillis();
     boolean telling = false;
     for (String answer :
         together(
-            standIns.stream()
-                .map(standIn -> HttpRequest.newBuilder(at(standIn, "/control/hooks")).build()))) {
+            standIns.stream().map(standIn -> HttpRequest.newBuilder(at(standIn, path)).build()))) {
       telling |= JSON.readTree(answer).path("underWay").asInt() > 0;
     }
     return telling;

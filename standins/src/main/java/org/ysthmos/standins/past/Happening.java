@@ -21,8 +21,8 @@ record Happening(Instant at, String what, Deed deed) {
     void carryOut(Hands hands) throws IOException, InterruptedException;
   }
 
-  /** Nothing but time that goes by, so that whoever asks at intervals asks. */
-  static Happening pause(Instant at) {
-    return new Happening(at, "time goes by", hands -> {});
+  /** The same, done at another time. */
+  Happening at(Instant other) {
+    return new Happening(other, what, deed);
   }
 }

@@ -57,14 +57,9 @@ final class OfficeLife {
     return life.happenings;
   }
 
-  /** Adds what is found by asking, and the moment in which somebody asks. */
-  private void asked(Happening happening, int withinSeconds) {
-    if (season.holds(happening.at())) {
-      happenings.add(happening);
-      Instant asked = happening.at().plusSeconds(20 + random.nextInt(withinSeconds));
-      if (season.holds(asked)) {
-        happenings.add(Happening.pause(asked));
-      }
+  private void add(Instant at, String what, Happening.Deed deed) {
+    if (season.holds(at)) {
+      happenings.add(new Happening(at, what, deed));
     }
   }
 
@@ -81,24 +76,20 @@ final class OfficeLife {
             "text", text.get(1),
             "list", asks && random.nextBoolean() ? text.get(2) : "");
     String name = "mail at " + at;
-    asked(
-        new Happening(
-            at,
-            school.get(1) + " writes: " + text.get(0),
-            hands -> hands.remember(name, hands.form("post-room", "/mails", mail))),
-        60);
+    add(
+        at,
+        school.get(1) + " writes: " + text.get(0),
+        hands -> hands.remember(name, hands.form("post-room", "/mails", mail)));
     if (asks) {
       Instant flagged = at.plusSeconds(300 + random.nextInt(6 * 3600));
-      asked(
-          new Happening(
-              flagged,
-              "somebody flags: " + text.get(0),
-              hands -> {
-                Map<String, String> flag =
-                    Map.of("folder", school.get(0), "id", hands.number(name), "on", "yes");
-                String unused = hands.form("post-room", "/flags", flag);
-              }),
-          60);
+      add(
+          flagged,
+          "somebody flags: " + text.get(0),
+          hands -> {
+            Map<String, String> flag =
+                Map.of("folder", school.get(0), "id", hands.number(name), "on", "yes");
+            String unused = hands.form("post-room", "/flags", flag);
+          });
     }
   }
 
@@ -121,25 +112,21 @@ final class OfficeLife {
             "payerMail",
             random.nextInt(3) == 0 ? words.one("payers", random) : "");
     String name = "pledge at " + at;
-    asked(
-        new Happening(
-            at,
-            "a friend pledges: " + pledge.getFirst(),
-            hands -> hands.remember(name, hands.form("friends-register", "/pledges", answers))),
-        60);
+    add(
+        at,
+        "a friend pledges: " + pledge.getFirst(),
+        hands -> hands.remember(name, hands.form("friends-register", "/pledges", answers)));
     if (random.nextInt(8) == 0) {
       int amount = 10 * (5 + random.nextInt(40));
-      asked(
-          new Happening(
-              at.plusSeconds(900 + random.nextInt(80_000)),
-              "the friend pledges another amount",
-              hands ->
-                  hands.call(
-                      "friends-register",
-                      "PATCH",
-                      "/api/pledges/" + hands.number(name),
-                      "{\"amount\":\"" + amount + "\"}")),
-          60);
+      add(
+          at.plusSeconds(900 + random.nextInt(80_000)),
+          "the friend pledges another amount",
+          hands ->
+              hands.call(
+                  "friends-register",
+                  "PATCH",
+                  "/api/pledges/" + hands.number(name),
+                  "{\"amount\":\"" + amount + "\"}"));
     }
   }
 
@@ -156,14 +143,12 @@ final class OfficeLife {
               "kind", friend.get(2),
               "ownerMail", words.one("stewards", random),
               "payerMail", friend.get(1));
-      asked(
-          new Happening(
-              Season.at(days.get(i * 2 + 1), 10, random.nextInt(60)),
-              friend.getFirst() + " becomes a friend",
-              hands -> {
-                String unused = hands.form("friends-register", "/people", form);
-              }),
-          60);
+      add(
+          Season.at(days.get(i * 2 + 1), 10, random.nextInt(60)),
+          friend.getFirst() + " becomes a friend",
+          hands -> {
+            String unused = hands.form("friends-register", "/people", form);
+          });
     }
   }
 
@@ -186,14 +171,12 @@ final class OfficeLife {
   private void keep(Instant at, String path, String kind, String approved, String text) {
     Map<String, String> document =
         Map.of("path", path, "kind", kind, "approved", approved, "text", text);
-    asked(
-        new Happening(
-            at,
-            "a record is kept: " + path,
-            hands -> {
-              String unused = hands.form("leaf-library", "/documents", document);
-            }),
-        300);
+    add(
+        at,
+        "a record is kept: " + path,
+        hands -> {
+          String unused = hands.form("leaf-library", "/documents", document);
+        });
   }
 
   /** Each is thought of some days before it is given its opening day; one is put off. */
@@ -211,14 +194,12 @@ final class OfficeLife {
               "curator", show.get(1),
               "house", show.get(2),
               "handbook", show.get(3));
-      asked(
-          new Happening(
-              thoughtOf,
-              "an exhibition is thought of: " + show.getFirst(),
-              hands ->
-                  hands.remember(
-                      show.getFirst(), hands.form("chore-table", "/sheets/exhibitions/rows", row))),
-          120);
+      add(
+          thoughtOf,
+          "an exhibition is thought of: " + show.getFirst(),
+          hands ->
+              hands.remember(
+                  show.getFirst(), hands.form("chore-table", "/sheets/exhibitions/rows", row)));
       opens(show.getFirst(), thoughtOf.plus(Duration.ofDays(2)), day.plusDays(75));
       if (i == 1) {
         opens(show.getFirst(), thoughtOf.plus(Duration.ofDays(9)), day.plusDays(89));
@@ -244,29 +225,25 @@ final class OfficeLife {
               "lastDone", fromDone ? first.minusDays(8).toString() : "",
               "crew", round.get(4),
               "note", round.get(5));
-      asked(
-          new Happening(
-              Season.at(first, 8, 5).plusSeconds(40L * i),
-              "a round is written down: " + round.getFirst(),
-              hands -> {
-                String unused = hands.form("chore-table", "/sheets/rounds/rows", row);
-              }),
-          120);
+      add(
+          Season.at(first, 8, 5).plusSeconds(40L * i),
+          "a round is written down: " + round.getFirst(),
+          hands -> {
+            String unused = hands.form("chore-table", "/sheets/rounds/rows", row);
+          });
     }
   }
 
   private void opens(String show, Instant at, LocalDate on) {
     String cells = "{\"opens\":\"" + VisitorsLife.AS_WRITTEN.format(on) + "\"}";
-    asked(
-        new Happening(
-            at,
-            show + " is to open on " + on,
-            hands ->
-                hands.call(
-                    "chore-table",
-                    "PATCH",
-                    "/api/sheets/exhibitions/rows/" + hands.number(show),
-                    cells)),
-        120);
+    add(
+        at,
+        show + " is to open on " + on,
+        hands ->
+            hands.call(
+                "chore-table",
+                "PATCH",
+                "/api/sheets/exhibitions/rows/" + hands.number(show),
+                cells));
   }
 }

@@ -41,7 +41,7 @@ public final class Past {
     all.addAll(Troubles.plan(season));
     all.addAll(SpecialistLife.plan(season, words));
     all.sort(Comparator.comparing(Happening::at));
-    return all;
+    return all.stream().map(one -> one.at(season.together(one.at()))).toList();
   }
 
   /**
@@ -79,12 +79,16 @@ public final class Past {
                     java.util.TreeMap::new,
                     Collectors.toList()));
     int day = 0;
+    Instant now = Instant.MIN;
     for (Map.Entry<LocalDate, List<Happening>> one : byDay.entrySet()) {
       out.printf("  %s (%d of %d)%n", DAY.format(one.getKey()), ++day, byDay.size());
       for (Happening happening : one.getValue()) {
-        hands.goOnTo(happening.at());
+        if (!happening.at().equals(now)) {
+          hands.quiet();
+          now = happening.at();
+          hands.goOnTo(now);
+        }
         happening.deed().carryOut(hands);
-        hands.quiet();
       }
     }
     hands.quiet();

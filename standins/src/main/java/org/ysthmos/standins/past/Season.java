@@ -20,6 +20,10 @@ import java.util.SplittableRandom;
 record Season(Instant end, int days, long seed) {
 
   private static final int ENOUGH_TO_KNOW = 28;
+
+  /** Seconds of which all happens in one moment. */
+  private static final long TOGETHER = 300;
+
   static final ZoneId ZONE = ZoneId.of("Europe/Lisbon");
 
   /** How many of a hundred visitors come in each hour of the day. */
@@ -67,6 +71,17 @@ record Season(Instant end, int days, long seed) {
   /** Whether a moment lies in the season, the first and last two minutes left out. */
   boolean holds(Instant at) {
     return at.isAfter(begin().plusSeconds(120)) && at.isBefore(end.minusSeconds(120));
+  }
+
+  /**
+   * The moment in which all of a few minutes happens, so that several things are carried across
+   * together, as it is where many work; it lies elsewhere in each of these spans.
+   */
+  Instant together(Instant at) {
+    long span = Math.floorDiv(at.getEpochSecond(), TOGETHER);
+    long within = new SplittableRandom(seed ^ span).nextLong(TOGETHER);
+    Instant moment = Instant.ofEpochSecond(span * TOGETHER + within);
+    return holds(moment) ? moment : at;
   }
 
   static Instant at(LocalDate day, int hour, int minute) {

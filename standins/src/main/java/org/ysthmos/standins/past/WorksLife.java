@@ -17,10 +17,12 @@ final class WorksLife {
   private static final double MESSAGES_ON_A_WORKDAY = 9;
 
   /** When the works department goes through its jobs, in hours of a workday. */
-  private static final List<Integer> ROUNDS = List.of(8, 11, 14, 16);
+  private static final List<Integer> ROUNDS = List.of(8, 9, 10, 11, 12, 14, 15, 16, 17);
 
-  private static final int JOBS_A_ROUND = 7;
   private static final int TICKS_A_DAY = 14;
+
+  /** People who go through a list set several as they now stand, then look up. */
+  private static final int AT_ONCE = 3;
 
   /** Among how many of the oldest the next is chosen. */
   private static final int CHOICE = 10;
@@ -135,35 +137,42 @@ final class WorksLife {
 
   private void rounds(LocalDate day) {
     for (int hour : ROUNDS) {
-      Instant at = Season.at(day, hour, 10 + random.nextInt(30));
-      for (int i = 0; i < JOBS_A_ROUND; i++) {
-        SplittableRandom own = random.split();
-        add(at, "the works department goes on with a job", hands -> goOnWithAJob(hands, own));
-        at = at.plusSeconds(30 + random.nextInt(200));
-      }
+      Instant wanted = Season.at(day, hour, 5 + random.nextInt(50));
+      Instant at = Troubles.afterTrouble(season, "works-ledger", wanted);
+      SplittableRandom own = random.split();
+      add(at, "the works department goes on with jobs", hands -> goOnWithJobs(hands, own));
     }
     Instant at = Season.at(day, 15, 20 + random.nextInt(30));
-    for (int i = 0; i < TICKS_A_DAY; i++) {
+    for (int todo = TICKS_A_DAY; todo > 0; todo -= AT_ONCE) {
+      int tasks = Math.min(todo, AT_ONCE);
       SplittableRandom own = random.split();
-      add(at, "the grounds crew finishes a task", hands -> finishATask(hands, own));
-      at = at.plusSeconds(20 + random.nextInt(60));
+      add(at, "the grounds crew finishes tasks", hands -> finishTasks(hands, tasks, own));
+      at = at.plusSeconds(60 + random.nextInt(180));
     }
   }
 
-  /** One of the oldest jobs goes on from its status to the next. */
-  private static void goOnWithAJob(Hands hands, SplittableRandom random)
+  /** Some of the oldest jobs go on from their status to the next. */
+  private static void goOnWithJobs(Hands hands, SplittableRandom random)
       throws IOException, InterruptedException {
     List<JsonNode> open =
         hands.jobs().read(hands).stream()
             .filter(job -> !List.of("done", "dropped").contains(job.path("status").asText()))
             .limit(CHOICE)
             .toList();
-    if (!open.isEmpty()) {
-      JsonNode job = open.get(random.nextInt(open.size()));
+    for (JsonNode job : some(AT_ONCE, open, random)) {
       String path = "/jobs/" + job.path("id").asText() + "/status";
       String next = next(job.path("status").asText(), random);
       String unused = hands.form("works-ledger", path, Map.of("status", next));
     }
+  }
+
+  private static List<JsonNode> some(int most, List<JsonNode> all, SplittableRandom random) {
+    List<JsonNode> left = new ArrayList<>(all);
+    List<JsonNode> some = new ArrayList<>();
+    while (some.size() < most && !left.isEmpty()) {
+      some.add(left.remove(random.nextInt(left.size())));
+    }
+    return some;
   }
 
   private static String next(String status, SplittableRandom random) {
@@ -175,12 +184,12 @@ final class WorksLife {
     };
   }
 
-  private static void finishATask(Hands hands, SplittableRandom random)
+  private static void finishTasks(Hands hands, int most, SplittableRandom random)
       throws IOException, InterruptedException {
     String asked = "/api/boards/paths-and-trees/tasks?done=false";
     JsonNode tasks = hands.call("grounds-board", "GET", asked, "").path("items");
-    if (!tasks.isEmpty()) {
-      JsonNode task = tasks.get(random.nextInt(Math.min(CHOICE, tasks.size())));
+    List<JsonNode> oldest = tasks.valueStream().limit(CHOICE).toList();
+    for (JsonNode task : some(most, oldest, random)) {
       String path = "/boards/paths-and-trees/tasks/" + task.path("id").asText() + "/tick";
       String unused = hands.form("grounds-board", path, Map.of());
     }

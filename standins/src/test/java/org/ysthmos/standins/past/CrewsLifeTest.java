@@ -50,7 +50,7 @@ class CrewsLifeTest {
     byte[] body =
         (path.endsWith("/kept-pairs")
                 ? "[{\"right\":{\"record\":\"wl-1\"}}]"
-                : "{\"id\":\"gb-1\",\"title\":\"Mend\",\"underWay\":0}")
+                : "{\"id\":\"gb-1\",\"title\":\"Mend\",\"underWay\":0,\"now\":\"" + END + "\"}")
             .getBytes(StandardCharsets.UTF_8);
     try (exchange) {
       exchange.getRequestBody().readAllBytes();

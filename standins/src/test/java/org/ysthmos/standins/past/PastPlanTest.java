@@ -7,6 +7,7 @@ import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZonedDateTime;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
@@ -69,7 +70,7 @@ class PastPlanTest {
   /** Long enough for an alarm; a short season in which nothing is usual yet has no such span. */
   @Test
   void formIsClosedOnceByMistake() {
-    List<ZonedDateTime> reports = times("a visitor reports");
+    List<ZonedDateTime> reports = times("a visitor reports").stream().distinct().toList();
     List<ZonedDateTime> after =
         reports.subList(1, reports.size()).stream().filter(at -> longBefore(at, reports)).toList();
     assertThat(after).hasSize(1);
@@ -108,6 +109,37 @@ class PastPlanTest {
           }
           assertThat(troubled).as(system + " stays in trouble").isFalse();
         });
+  }
+
+  /** Whoever reads the ledger while it refuses everyone would end the past there. */
+  @Test
+  void jobsGoOnWhileTheLedgerIsNotInTrouble() {
+    for (long seed = 0; seed < 20; seed++) {
+      boolean troubled = false;
+      int jobs = 0;
+      for (Happening one : Past.plan(season(30, seed))) {
+        if (one.what().startsWith("works-ledger is")) {
+          troubled = one.what().contains("in trouble");
+        } else if (one.what().startsWith("the works department goes on")) {
+          assertThat(troubled).as("at " + one.at()).isFalse();
+          jobs++;
+        }
+      }
+      assertThat(jobs).isGreaterThan(150);
+    }
+  }
+
+  @Test
+  void whatHappensWithinMinutesHappensInOneMomentAndInItsOrder() {
+    Season season = season(30, 1);
+    List<Instant> moments = new ArrayList<>();
+    for (int second = 0; second < 24 * 3600; second++) {
+      moments.add(season.together(Season.at(LocalDate.of(2026, 11, 12), 0, 0).plusSeconds(second)));
+    }
+    assertThat(moments).isSorted();
+    assertThat(moments.stream().distinct().count()).isEqualTo(288);
+    assertThat(moments.stream().map(one -> one.getEpochSecond() % 300).distinct().count())
+        .isGreaterThan(100);
   }
 
   @Test
