@@ -61,7 +61,7 @@ const bridges = (one: Incident) => one.bridges.map((bridge) => bridge.name).join
         </ul>
       </section>
       <section aria-labelledby="closed">
-        <h2 id="closed">Closed <small>newest first</small></h2>
+        <h2 id="closed">Closed <small>last closed first</small></h2>
         <p v-if="data.closed.length === 0" class="mid">None yet.</p>
         <table v-else class="rows">
           <thead>

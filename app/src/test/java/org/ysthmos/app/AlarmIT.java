@@ -113,9 +113,9 @@ class AlarmIT extends AppTestBase {
     jdbc.update(
         """
         INSERT INTO incident (cause, state, opened_at, came_back, headline, waiting, bridges, found,
-                              closed_at, told)
+                              closed_at, told, closing)
         VALUES ('AWAY/ledger', 'CLOSED', CURRENT_TIMESTAMP, 0, 'The ledger was away a while', 0, '',
-                '{}', CURRENT_TIMESTAMP, 1)
+                '{}', CURRENT_TIMESTAMP, 1, NEXT VALUE FOR closing_order)
         """);
     // Its time was a minute ago, and the document stands since yesterday.
     String now =

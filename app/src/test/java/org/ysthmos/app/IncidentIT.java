@@ -1,20 +1,25 @@
 package org.ysthmos.app;
 
+import static java.util.Objects.requireNonNull;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.net.http.HttpResponse;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.StreamSupport;
+import org.apache.ibatis.session.SqlSession;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.ysthmos.app.bridge.Bridges;
+import org.ysthmos.app.incident.IncidentMapper.IncidentRow;
 import org.ysthmos.app.who.By;
 
 /** What fails of one cause is one incident, whichever bridges it is of and whatever it says. */
@@ -25,6 +30,8 @@ class IncidentIT extends AppTestBase {
 
   @Autowired private Bridges bridges;
   @Autowired private JdbcTemplate jdbc;
+  @Autowired private SqlSession session;
+  @Autowired private TransactionTemplate transaction;
 
   @BeforeEach
   void bridgesOfItsOwn() throws Exception {
@@ -219,5 +226,49 @@ class IncidentIT extends AppTestBase {
     // A hold by a person is no incident: they know of it.
     bridges.hold("incident-one", "To look at it", By.PERSON);
     await().during(Duration.ofMillis(300)).until(() -> of("incident-one").isEmpty());
+  }
+
+  private long opened(String headline) {
+    jdbc.update(
+        """
+        INSERT INTO incident (cause, state, opened_at, came_back, headline, waiting, bridges, found)
+        VALUES (?, 'OPEN', CURRENT_TIMESTAMP, 0, ?, 0, '', '{}')
+        """,
+        "ALIKE/" + headline,
+        headline);
+    return requireNonNull(
+        jdbc.queryForObject("SELECT id FROM incident WHERE headline = ?", Long.class, headline));
+  }
+
+  private void close(long id) {
+    int closed =
+        session.update(
+            "org.ysthmos.app.incident.IncidentMapper.close",
+            Map.of("id", id, "now", Instant.now()));
+    assertThat(closed).isEqualTo(1);
+  }
+
+  private List<Long> closedBefore(long place) {
+    List<IncidentRow> rows =
+        session.selectList(
+            "org.ysthmos.app.incident.IncidentMapper.closed", Map.of("before", place, "limit", 9));
+    return rows.stream().map(IncidentRow::id).toList();
+  }
+
+  /** One that came long ago and closed just now is news. */
+  @Test
+  void lastThatClosedStandsFirstWhicheverCameFirst() {
+    transaction.executeWithoutResult(
+        status -> {
+          long first = opened("Came first");
+          long second = opened("Came second");
+          close(second);
+          close(first);
+          assertThat(closedBefore(Long.MAX_VALUE)).containsSubsequence(first, second);
+          Long place =
+              jdbc.queryForObject("SELECT closing FROM incident WHERE id = ?", Long.class, first);
+          assertThat(closedBefore(requireNonNull(place))).contains(second).doesNotContain(first);
+          status.setRollbackOnly();
+        });
   }
 }

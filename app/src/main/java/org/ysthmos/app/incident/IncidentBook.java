@@ -56,7 +56,7 @@ public class IncidentBook {
     return mapper.open();
   }
 
-  /** Those that closed, the newest first, before a number. */
+  /** Those that closed, the last first, before one by its place in the order of closing. */
   List<IncidentRow> closed(long before, int limit) {
     return mapper.closed(before, limit);
   }

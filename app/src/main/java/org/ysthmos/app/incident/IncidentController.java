@@ -39,7 +39,7 @@ class IncidentController {
    *
    * @param open those that are not closed, those with most waiting first, 200 at most
    * @param openInAll how many are not closed
-   * @param closed some that closed, the newest first
+   * @param closed some that closed, the last first
    * @param next where more of those begin; null if there are none
    */
   record Incidents(
@@ -62,10 +62,9 @@ class IncidentController {
 
   @GetMapping
   Incidents all(@RequestParam(required = false) @Nullable Long before) {
-    List<IncidentLine> closed = views.closed(before == null ? Long.MAX_VALUE : before, PAGE);
+    IncidentViews.Closed closed = views.closed(before == null ? Long.MAX_VALUE : before, PAGE);
     IncidentViews.Open open = views.open(MOST_OPEN);
-    return new Incidents(
-        open.lines(), open.inAll(), closed, closed.size() == PAGE ? closed.getLast().id() : null);
+    return new Incidents(open.lines(), open.inAll(), closed.lines(), closed.next());
   }
 
   @GetMapping("/{id}")

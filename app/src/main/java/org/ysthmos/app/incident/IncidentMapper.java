@@ -24,6 +24,7 @@ public interface IncidentMapper {
    * @param bridges the ids of the bridges it concerns, with commas
    * @param found what evidence came to, as JSON
    * @param told of how many of its openings people were told
+   * @param closing its place in the order in which incidents closed; null while it is open
    */
   record IncidentRow(
       long id,
@@ -38,7 +39,8 @@ public interface IncidentMapper {
       @Nullable String mendedBy,
       @Nullable Instant mendingSince,
       @Nullable Instant closedAt,
-      int told) {
+      int told,
+      @Nullable Long closing) {
 
     /** Whether it opened, or came back, and nobody was told yet. */
     boolean isUntold() {
@@ -83,7 +85,8 @@ public interface IncidentMapper {
 
   @Select(
       """
-      SELECT * FROM incident WHERE state = 'CLOSED' AND id < #{before} ORDER BY id DESC LIMIT #{limit}
+      SELECT * FROM incident USE INDEX (incident_by_closing)
+      WHERE state = 'CLOSED' AND closing < #{before} ORDER BY state DESC, closing DESC LIMIT #{limit}
       """)
   List<IncidentRow> closed(@Param("before") long before, @Param("limit") int limit);
 
@@ -107,7 +110,7 @@ public interface IncidentMapper {
   @Update(
       """
       UPDATE incident SET state = 'CLOSED', closed_at = #{now}, waiting = 0, mended_by = NULL,
-        mending_since = NULL
+        mending_since = NULL, closing = NEXT VALUE FOR closing_order
       WHERE id = #{id} AND state <> 'CLOSED'
       """)
   int close(@Param("id") long id, @Param("now") Instant now);
@@ -115,7 +118,7 @@ public interface IncidentMapper {
   @Update(
       """
       UPDATE incident SET state = 'OPEN', came_back = came_back + 1, closed_at = NULL,
-        opened_at = #{at}
+        closing = NULL, opened_at = #{at}
       WHERE id = #{id} AND state = 'CLOSED'
       """)
   int openAgain(@Param("id") long id, @Param("at") Instant at);

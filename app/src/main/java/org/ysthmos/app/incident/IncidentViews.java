@@ -127,14 +127,25 @@ public class IncidentViews {
     return new Open(lines, rows.size());
   }
 
-  /** Those that closed, the newest first. */
-  List<IncidentLine> closed(long before, int limit) {
-    return book.closed(before, limit).stream().map(row -> line(row, 0)).toList();
+  /**
+   * Some that closed.
+   *
+   * @param next before which place in the order of closing more of them stand; null if there are
+   *     none
+   */
+  record Closed(List<IncidentLine> lines, @Nullable Long next) {}
+
+  /** Those that closed, the last first. */
+  Closed closed(long before, int limit) {
+    List<IncidentRow> rows = book.closed(before, limit);
+    return new Closed(
+        rows.stream().map(row -> line(row, 0)).toList(),
+        rows.size() == limit ? rows.getLast().closing() : null);
   }
 
   /**
-   * Those that closed and were open at some time of a span, the newest first, among the newest
-   * {@value #MOST_LOOKED_THROUGH}.
+   * Those that closed and were open at some time of a span, the last first, among the last {@value
+   * #MOST_LOOKED_THROUGH} that closed.
    */
   public List<IncidentLine> closedOf(Instant from, Instant until) {
     return book.closed(Long.MAX_VALUE, MOST_LOOKED_THROUGH).stream()
