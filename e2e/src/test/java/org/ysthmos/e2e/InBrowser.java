@@ -23,8 +23,10 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.extension.ExtendWith;
 
 /** A real browser against real processes, and what every person does in it. */
+@ExtendWith(KeptOnFailure.class)
 abstract class InBrowser {
 
   private static final int WIDTH = 1280;
@@ -98,6 +100,11 @@ abstract class InBrowser {
     context.close();
     assertThat(errors).as("errors in the browser's console").isEmpty();
     assertThat(elsewhere).as("requests that left the machine").isEmpty();
+  }
+
+  /** What the browser's console told of as an error. */
+  List<String> errors() {
+    return List.copyOf(errors);
   }
 
   /** The browser tells of every refusal; this one was meant. */

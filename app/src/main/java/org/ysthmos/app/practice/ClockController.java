@@ -56,6 +56,9 @@ class ClockController {
   private static final Duration LONGEST_WAIT = Duration.ofSeconds(1);
   private static final Duration BETWEEN_LOOKS = Duration.ofMillis(2);
 
+  /** Between looks at what memory knows, which cost nobody anything. */
+  private static final Duration BETWEEN_GLANCES = Duration.ofNanos(300_000);
+
   private final AppClock clock;
   private final WorkSignals signals;
   private final TraceQueue traces;
@@ -103,7 +106,7 @@ class ClockController {
     boolean waited = false;
     // What is in hand is known without a question to the database, which others need meanwhile.
     while (isInHand() && System.nanoTime() < until) {
-      LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
+      LockSupport.parkNanos(BETWEEN_GLANCES.toNanos());
       waited = true;
     }
     Ahead ahead = ahead();
