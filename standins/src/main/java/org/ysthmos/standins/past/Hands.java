@@ -294,12 +294,16 @@ final class Hands implements AutoCloseable {
   /** The same where nothing was done that a system would tell of. */
   private void rest() throws IOException, InterruptedException {
     long until = System.nanoTime() + PATIENCE.toNanos();
+    boolean toldOfUs = false;
     while (System.nanoTime() < until) {
       known = ahead("/api/clock/rest");
       if (known.underWay()) {
         // Something waits for room that only time makes.
         clocks(known.now().plus(Duration.ofSeconds(2)), known.now());
-      } else if (!known.waited() || !isTelling(TELLING_OF_US, Duration.ZERO)) {
+      } else if ((known.waited() || toldOfUs) && isTelling(TELLING_OF_US, Duration.ZERO)) {
+        told(TELLING_OF_US);
+        toldOfUs = true;
+      } else {
         return;
       }
     }
