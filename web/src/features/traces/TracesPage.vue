@@ -118,7 +118,7 @@ onMounted(async () => {
       <el-input
         v-model="text"
         aria-label="Any value seen"
-        placeholder="Any words seen: a name, a number, a mail address"
+        placeholder="Any words: a name, a number, a mail address"
         clearable
         class="text"
         @clear="set({ text: '' })"
