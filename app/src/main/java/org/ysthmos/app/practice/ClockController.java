@@ -104,20 +104,19 @@ class ClockController {
   Ahead atRest() {
     long until = System.nanoTime() + LONGEST_WAIT.toNanos();
     boolean waited = false;
-    // What is in hand is known without a question to the database, which others need meanwhile.
-    while (isInHand() && System.nanoTime() < until) {
-      LockSupport.parkNanos(BETWEEN_GLANCES.toNanos());
-      waited = true;
-    }
-    Ahead ahead = ahead();
-    while (ahead.underWay() && System.nanoTime() < until) {
+    while (true) {
+      // What is in hand is known without a question to the database, which others need meanwhile.
+      while (isInHand() && System.nanoTime() < until) {
+        LockSupport.parkNanos(BETWEEN_GLANCES.toNanos());
+        waited = true;
+      }
+      Ahead ahead = ahead();
+      if (!ahead.underWay() || System.nanoTime() >= until) {
+        return new Ahead(ahead.now(), ahead.underWay(), waited, ahead.next());
+      }
       LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
       waited = true;
-      if (!isInHand()) {
-        ahead = ahead();
-      }
     }
-    return new Ahead(ahead.now(), ahead.underWay(), waited, ahead.next());
   }
 
   /** Whether anything is being done, as far as it is known without a question to the database. */

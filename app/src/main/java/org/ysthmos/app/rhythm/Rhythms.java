@@ -2,6 +2,7 @@ package org.ysthmos.app.rhythm;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -20,15 +21,14 @@ import org.ysthmos.app.trace.TraceMapper;
 import org.ysthmos.core.rhythm.Rhythm;
 
 /**
- * What is usual at each bridge, learned from its last eight weeks once in an hour, and whether what
- * comes now is far from it, looked at once in a minute.
+ * What is usual at each bridge, learned once a day from its whole days of the last eight weeks, and
+ * whether what comes now is far from it, looked at once in a minute.
  */
 @Component
 public class Rhythms {
 
   private static final int WEEKS = 8;
   private static final Duration WEEK = Duration.ofDays(7);
-  private static final Duration LEARNED_FOR = Duration.ofHours(1);
   private static final Duration JUDGED_FOR = Duration.ofMinutes(1);
 
   /** A longer silence is no longer told by its length. */
@@ -45,16 +45,17 @@ public class Rhythms {
   public record Odd(boolean silent, Instant since, long came, double usual) {}
 
   /**
+   * @param on the day that it was learned on, of which it knows nothing yet
    * @param halfHours from how many to how many come in half of each hour of the week; none where
    *     nothing is known
    */
-  private record Learned(Instant at, Optional<Rhythm> rhythm, List<Rhythm.Band> halfHours) {
-    static Learned of(Instant at, Optional<Rhythm> rhythm) {
+  private record Learned(LocalDate on, Optional<Rhythm> rhythm, List<Rhythm.Band> halfHours) {
+    static Learned of(LocalDate on, Optional<Rhythm> rhythm) {
       List<Rhythm.Band> bands = new ArrayList<>();
       for (int hour = 0; hour < Rhythm.HOURS && rhythm.isPresent(); hour++) {
         bands.add(rhythm.get().band(hour, 0.5));
       }
-      return new Learned(at, rhythm, List.copyOf(bands));
+      return new Learned(on, rhythm, List.copyOf(bands));
     }
   }
 
@@ -86,10 +87,10 @@ public class Rhythms {
 
   /** What is usual at a bridge. */
   private Learned known(Of bridge) {
-    Instant now = clock.instant();
+    LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
     Learned known = learned.get(bridge);
-    if (known == null || isOld(known.at(), now, LEARNED_FOR)) {
-      known = Learned.of(now, learn(bridge, now));
+    if (known == null || !known.on().equals(today)) {
+      known = Learned.of(today, learn(bridge, today));
       learned.put(bridge, known);
     }
     return known;
@@ -107,24 +108,20 @@ public class Rhythms {
         : mapper.newestOfPlace(of.bridge(), of.place());
   }
 
-  private static boolean isOld(Instant at, Instant now, Duration lasts) {
-    return at.isAfter(now) || at.plus(lasts).isBefore(now);
-  }
-
-  private Optional<Rhythm> learn(Of bridge, Instant now) {
-    Instant hour = start(now).toInstant();
-    List<SlotRow> rows = slots(bridge, TraceEnds.slot(hour.minus(WEEK.multipliedBy(WEEKS))));
+  private Optional<Rhythm> learn(Of bridge, LocalDate today) {
+    Instant end = today.atStartOfDay(settings.zone()).toInstant();
+    List<SlotRow> rows = slots(bridge, TraceEnds.slot(end.minus(WEEK.multipliedBy(WEEKS))));
     if (rows.isEmpty()) {
       return Optional.empty();
     }
-    Duration past = Duration.between(at(rows.getFirst().slot()), hour);
+    Duration past = Duration.between(at(rows.getFirst().slot()), end);
     int known = (int) Math.min(WEEKS, past.dividedBy(WEEK));
     List<int[]> weeks = new ArrayList<>();
     for (int i = 0; i < known; i++) {
       weeks.add(new int[Rhythm.HOURS]);
     }
     for (SlotRow row : rows) {
-      Duration ago = Duration.between(at(row.slot()), hour);
+      Duration ago = Duration.between(at(row.slot()), end);
       int week = (int) ago.minusNanos(1).dividedBy(WEEK);
       if (!ago.isNegative() && !ago.isZero() && week < known) {
         weeks.get(week)[hourOfWeek(at(row.slot()))] += row.events();
@@ -146,7 +143,7 @@ public class Rhythms {
   private Optional<Odd> odd(Of bridge) {
     Instant now = clock.instant();
     Judged known = judged.get(bridge);
-    if (known == null || isOld(known.at(), now, JUDGED_FOR)) {
+    if (known == null || known.at().isAfter(now) || known.at().plus(JUDGED_FOR).isBefore(now)) {
       known =
           new Judged(now, bridges.isHeld(bridge.bridge()) ? Optional.empty() : judge(bridge, now));
       judged.put(bridge, known);
@@ -155,23 +152,33 @@ public class Rhythms {
   }
 
   private Optional<Odd> judge(Of bridge, Instant now) {
-    return known(bridge)
-        .rhythm()
-        .flatMap(
-            rhythm ->
-                busy(bridge, rhythm, start(now))
-                    .or(() -> busy(bridge, rhythm, start(now).minusHours(1)))
-                    .or(() -> silent(bridge, rhythm, now)));
+    return known(bridge).rhythm().flatMap(rhythm -> judge(bridge, rhythm, now));
   }
 
-  private Optional<Odd> busy(Of bridge, Rhythm rhythm, ZonedDateTime hour) {
-    ZonedDateTime day = hour.truncatedTo(ChronoUnit.DAYS);
+  private Optional<Odd> judge(Of bridge, Rhythm rhythm, Instant now) {
+    ZonedDateTime hour = now.atZone(settings.zone()).truncatedTo(ChronoUnit.HOURS);
+    ZonedDateTime before = hour.minusHours(1);
+    List<SlotRow> lately = slots(bridge, dayOf(before));
+    return busy(rhythm, hour, lately)
+        .or(() -> busy(rhythm, before, lately))
+        .or(() -> silent(bridge, rhythm, now));
+  }
+
+  private static long dayOf(ZonedDateTime hour) {
+    return TraceEnds.slot(hour.truncatedTo(ChronoUnit.DAYS).toInstant());
+  }
+
+  /**
+   * @param rows the counts of at least the day of the hour
+   */
+  private Optional<Odd> busy(Rhythm rhythm, ZonedDateTime hour, List<SlotRow> rows) {
+    long day = dayOf(hour);
     long first = TraceEnds.slot(hour.toInstant());
     long end = TraceEnds.slot(hour.plusHours(1).toInstant());
     long before = 0;
     long came = 0;
-    for (SlotRow row : slots(bridge, TraceEnds.slot(day.toInstant()))) {
-      before += row.slot() < first ? row.events() : 0;
+    for (SlotRow row : rows) {
+      before += row.slot() >= day && row.slot() < first ? row.events() : 0;
       came += row.slot() >= first && row.slot() < end ? row.events() : 0;
     }
     int of = hourOfWeek(hour.toInstant());
@@ -206,10 +213,6 @@ public class Rhythms {
 
   private static Instant at(long slot) {
     return Instant.ofEpochSecond(slot * TraceEnds.SLOT.toSeconds());
-  }
-
-  private ZonedDateTime start(Instant now) {
-    return now.atZone(settings.zone()).truncatedTo(ChronoUnit.HOURS);
   }
 
   private int hourOfWeek(Instant at) {

@@ -59,6 +59,7 @@ public class Journal implements SmartLifecycle {
 
   private final BlockingQueue<Entry<?>> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
   private final TransactionTemplate transaction;
+  private final KeptConnection connection;
   private final DiskForce disk;
   private final DiskRoom room;
   private final boolean forces;
@@ -72,10 +73,12 @@ public class Journal implements SmartLifecycle {
    */
   Journal(
       TransactionTemplate transaction,
+      KeptConnection connection,
       DiskForce disk,
       DiskRoom room,
       @Value("${ysthmos.disk-forced:true}") boolean forces) {
     this.transaction = transaction;
+    this.connection = connection;
     this.disk = disk;
     this.room = room;
     this.forces = forces;
@@ -175,6 +178,7 @@ public class Journal implements SmartLifecycle {
         writing = false;
       }
     }
+    connection.release();
   }
 
   /** Whether somebody waits for the disk just now. */
@@ -185,8 +189,10 @@ public class Journal implements SmartLifecycle {
   private void write(List<Entry<?>> batch) {
     List<Runnable> done = new ArrayList<>(batch.size());
     try {
+      connection.hold();
       transaction.executeWithoutResult(status -> batch.forEach(entry -> done.add(entry.make())));
     } catch (RuntimeException e) {
+      connection.release();
       if (batch.size() == 1) {
         batch.getFirst().done.completeExceptionally(e);
       } else {

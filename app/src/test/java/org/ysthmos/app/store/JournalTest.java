@@ -30,6 +30,7 @@ class JournalTest {
   private Journal journal(boolean forced) {
     return new Journal(
         transaction,
+        mock(KeptConnection.class),
         () -> {
           forces.incrementAndGet();
           log.add("forced");
