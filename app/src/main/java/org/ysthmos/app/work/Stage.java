@@ -82,8 +82,12 @@ public final class Stage<Q, W> {
           signal.await(LONGEST_SLEEP);
           continue;
         }
+        // What is ready goes first, but what waits for a time is not left for long.
+        if (round() > 0 && hasWoken(LONGEST_SLEEP)) {
+          continue;
+        }
         boolean woke = wake();
-        if (round() == 0 && open) {
+        if ((!woke || round() == 0) && open) {
           signal.await(patient ? PATIENCE : woke ? LONGEST_SLEEP : BETWEEN_WAKES);
         }
       } catch (InterruptedException unwanted) {
@@ -98,15 +102,20 @@ public final class Stage<Q, W> {
 
   /** However often it is signalled, what waits for a time is looked for only so often. */
   private boolean wake() {
-    long now = System.nanoTime();
-    if (now - woken < BETWEEN_WAKES.toNanos()) {
+    if (hasWoken(BETWEEN_WAKES)) {
       return false;
     }
+    long now = System.nanoTime();
     woken = now;
     if (!attempt("look for what is due", () -> source.wake(Set.copyOf(running.keySet())))) {
       woken = now + AFTER_A_FAULT.toNanos();
     }
     return true;
+  }
+
+  /** Whether what waits for a time was looked for within this time, or is left after a fault. */
+  private boolean hasWoken(Duration within) {
+    return System.nanoTime() - woken < within.toNanos();
   }
 
   /**

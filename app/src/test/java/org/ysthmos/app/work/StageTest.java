@@ -31,6 +31,9 @@ class StageTest {
     final CountDownLatch mayEnd = new CountDownLatch(1);
     volatile boolean giveBackFails;
     volatile boolean wakeFails;
+    volatile boolean endless;
+    final AtomicInteger woken = new AtomicInteger();
+    final AtomicInteger made = new AtomicInteger();
     volatile String broken = "";
 
     Source() {
@@ -40,6 +43,7 @@ class StageTest {
 
     @Override
     public void wake(Set<String> running) {
+      woken.incrementAndGet();
       if (wakeFails) {
         throw new IllegalStateException("a row that cannot be changed");
       }
@@ -67,6 +71,9 @@ class StageTest {
       }
       if (claimFaults.getAndUpdate(left -> Math.max(0, left - 1)) > 0) {
         throw new IllegalStateException("no answer");
+      }
+      if (endless) {
+        return List.of("one of many " + made.incrementAndGet());
       }
       List<String> claimed = new ArrayList<>();
       while (claimed.size() < most && !ready.get(queue).isEmpty()) {
@@ -180,6 +187,17 @@ class StageTest {
     await().until(() -> source.done.stream().filter(one -> one.startsWith("free")).count() == 20);
     source.broken = "";
     await().atMost(Duration.ofSeconds(20)).until(() -> source.done.contains("of the broken queue"));
+  }
+
+  @Test
+  void whatWaitsForATimeIsLookedForHoweverMuchIsReady() {
+    source.endless = true;
+    signal.raise();
+    await().until(() -> source.made.get() > 0);
+    int before = source.woken.get();
+    await().until(() -> source.woken.get() > before + 2);
+    source.endless = false;
+    assertThat(source.done.size()).isPositive();
   }
 
   @Test

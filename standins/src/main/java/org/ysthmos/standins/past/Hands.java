@@ -258,16 +258,19 @@ final class Hands implements AutoCloseable {
 
   /** Waits until all that is due by now is done, and lets those wait that wait for later. */
   void quiet() throws IOException, InterruptedException {
-    told(TELLING.stream().filter(touched::contains).toList());
-    askWhereSomethingWasDone();
+    List<String> telling = TELLING.stream().filter(touched::contains).toList();
+    List<CompletableFuture<HttpResponse<String>>> asked = askWhereSomethingWasDone();
+    told(telling);
+    List<String> unused = answers(asked);
     rest();
   }
 
   /** What tells nobody is polled soon, not at each step of a clock that goes on by minutes. */
-  private void askWhereSomethingWasDone() throws IOException, InterruptedException {
+  private List<CompletableFuture<HttpResponse<String>>> askWhereSomethingWasDone()
+      throws IOException, InterruptedException {
     touched.removeAll(TELLING);
     if (touched.isEmpty()) {
-      return;
+      return List.of();
     }
     if (polled.isEmpty()) {
       for (JsonNode poll : asked("GET", "/api/polls", "")) {
@@ -276,8 +279,8 @@ final class Hands implements AutoCloseable {
         }
       }
     }
-    List<String> unused =
-        together(
+    List<CompletableFuture<HttpResponse<String>>> asked =
+        begun(
             polled.stream()
                 .filter(poll -> touched.contains(poll.system()))
                 .map(
@@ -289,6 +292,7 @@ final class Hands implements AutoCloseable {
                             .POST(HttpRequest.BodyPublishers.noBody())
                             .build()));
     touched.clear();
+    return asked;
   }
 
   /** The same where nothing was done that a system would tell of. */
@@ -346,10 +350,17 @@ final class Hands implements AutoCloseable {
   /** Asks all at once, as this is done very often. */
   private List<String> together(Stream<HttpRequest> requests)
       throws IOException, InterruptedException {
-    List<CompletableFuture<HttpResponse<String>>> asked =
-        requests
-            .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
-            .toList();
+    return answers(begun(requests));
+  }
+
+  private List<CompletableFuture<HttpResponse<String>>> begun(Stream<HttpRequest> requests) {
+    return requests
+        .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
+        .toList();
+  }
+
+  private static List<String> answers(List<CompletableFuture<HttpResponse<String>>> asked)
+      throws IOException, InterruptedException {
     List<String> answers = new ArrayList<>();
     for (CompletableFuture<HttpResponse<String>> one : asked) {
       try {

@@ -22,7 +22,7 @@ record Season(Instant end, int days, long seed) {
   private static final int ENOUGH_TO_KNOW = 28;
 
   /** Seconds of which all happens in one moment. */
-  private static final long TOGETHER = 300;
+  private static final long TOGETHER = 600;
 
   static final ZoneId ZONE = ZoneId.of("Europe/Lisbon");
 

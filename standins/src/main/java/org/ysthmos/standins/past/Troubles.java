@@ -44,7 +44,7 @@ final class Troubles {
           trouble(16, 12, 0, "grounds-board", "down", "", "/api", ALL, 55),
           trouble(13, 11, 30, "grounds-board", "forbidden", "PUT", "/api/tasks", 4, 240),
           trouble(11, 10, 15, "works-ledger", "error", "", "/api", 5, 60),
-          trouble(9, 15, 0, "garden-chat", "down", "", "/api", ALL, 9),
+          trouble(9, 15, 0, "garden-chat", "down", "", "/api", ALL, 12),
           new Trouble(
               7,
               12,
