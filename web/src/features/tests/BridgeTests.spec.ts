@@ -83,6 +83,8 @@ describe('the tests of a bridge', () => {
     expect(ended).toContain('1 test that ended')
     expect(ended).toMatch(/test 2\s*ended today 09:00/)
     expect(ended).toContain('On the day')
+    await named(mounted, 'Plan it again…').trigger('click')
+    expect(mounted.find<HTMLInputElement>('dialog input').element.value).toBe('test 2')
   })
 
   it('are planned by days or by a rule', async () => {

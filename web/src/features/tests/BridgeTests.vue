@@ -25,8 +25,8 @@ watch(
   },
   { immediate: true },
 )
-/** The test that is planned anew; null for a new one. */
-const planning = ref<{ test: TestPlan | null } | null>(null)
+/** The test that is planned anew; null for a new one, of which may be said what it tests. */
+const planning = ref<{ test: TestPlan | null; what?: string } | null>(null)
 const saying = ref<TestPlan | null>(null)
 const { busy, error: refused, during } = useActing()
 
@@ -109,6 +109,9 @@ const outcome = (result: TestResult) =>
         <p>
           <b>{{ test.what }}</b>
           <span class="when">ended {{ dayAndTime(test.endedAt, now, zone) }}</span>
+          <button class="btn bare again" @click="planning = { test: null, what: test.what }">
+            Plan it again…
+          </button>
         </p>
         <p v-for="(result, i) in test.results" :key="i" class="mid">{{ outcome(result) }}</p>
         <p v-if="!test.results.length" class="mid">It was never tested.</p>
@@ -121,6 +124,7 @@ const outcome = (result: TestResult) =>
       v-if="planning"
       :bridge="id"
       :test="planning.test"
+      :what="planning.what"
       @close="planning = null"
       @kept="kept"
     />
@@ -151,7 +155,8 @@ li.failed {
 p {
   margin: 0 0 4px;
 }
-.when {
+.when,
+.again {
   margin-left: 8px;
 }
 summary {

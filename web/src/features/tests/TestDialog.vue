@@ -6,15 +6,15 @@ import { typed } from '@/shared/format/time'
 import OverDialog from '@/shared/ui/OverDialog.vue'
 import { changeTest, planTest, type TestPlan } from './api'
 
-/** Plans a test, or plans one anew. */
-const props = defineProps<{ bridge: string; test: TestPlan | null }>()
+/** Plans a test, plans one anew, or plans again what was tested in one that ended. */
+const props = defineProps<{ bridge: string; test: TestPlan | null; what?: string }>()
 const emit = defineEmits<{ close: []; kept: [tests: TestPlan[]] }>()
 const { now, zone } = useSession()
 
 const USUAL = [30, 60, 90]
 const OTHER = 'other'
 const RULE = 'rule'
-const what = ref(props.test?.what ?? '')
+const what = ref(props.test?.what ?? props.what ?? '')
 const how = ref<TestPlan['how']>(props.test?.how ?? 'BY_HAND')
 const owner = ref(props.test?.owner ?? '')
 const often = ref(

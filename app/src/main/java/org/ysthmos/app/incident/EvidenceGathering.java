@@ -3,9 +3,11 @@ package org.ysthmos.app.incident;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.SequencedSet;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -96,7 +98,8 @@ class EvidenceGathering {
         key,
         clock.instant(),
         switch (key.family()) {
-          case HELD, RHYTHM -> name(key.of());
+          case HELD -> name(key.of());
+          case RHYTHM -> source(symptom.bridges());
           case REFUSED, AWAY, ALIKE -> system.map(this::systemName).orElse("");
         },
         rows.stream().map(row -> group(row, system.orElse(""))).toList(),
@@ -104,7 +107,7 @@ class EvidenceGathering {
         system.flatMap(systems::find).map(this::place).orElse(Place.UNKNOWN),
         concerned.stream().flatMap(id -> load(id).stream()).toList(),
         key.family() == IncidentKey.Family.HELD ? hold(key.of()) : Optional.empty(),
-        key.family() == IncidentKey.Family.RHYTHM ? rhythm(key.of()) : Optional.empty(),
+        key.family() == IncidentKey.Family.RHYTHM ? rhythm(symptom.bridges()) : Optional.empty(),
         othersAway(key));
   }
 
@@ -113,8 +116,7 @@ class EvidenceGathering {
     return switch (key.family()) {
       case REFUSED, AWAY -> Optional.of(key.of());
       case HELD -> Optional.empty();
-      case RHYTHM ->
-          bridges.live(key.of()).map(live -> live.version().definition().from().system());
+      case RHYTHM -> from(symptom.bridges().getFirst()).map(BridgeDefinition.From::system);
       case ALIKE -> {
         List<String> of = mapper.systems(key.text()).stream().filter(id -> !id.isEmpty()).toList();
         if (of.size() == 1) {
@@ -141,14 +143,15 @@ class EvidenceGathering {
     return systems.find(system).map(one -> one.description().name()).orElse(system);
   }
 
+  private String collectionName(String system, String collection) {
+    return systems.collection(system, collection).map(one -> one.shape().name()).orElse(collection);
+  }
+
   private Group group(SymptomMapper.GroupRow row, String system) {
     return new Group(
         row.kind(),
         Optional.ofNullable(row.effect()),
-        systems
-            .collection(system, row.collectionId())
-            .map(one -> one.shape().name())
-            .orElse(row.collectionId()),
+        collectionName(system, row.collectionId()),
         row.field(),
         row.code(),
         Words.sentence(row.message(), ""),
@@ -277,25 +280,44 @@ class EvidenceGathering {
                     }));
   }
 
-  private Optional<OutOfRhythm> rhythm(String id) {
-    Optional<BridgeDefinition.From> from =
-        bridges.live(id).map(live -> live.version().definition().from());
-    return from.flatMap(
-        source ->
-            rhythms
-                .odd(id)
-                .map(
-                    odd ->
-                        new OutOfRhythm(
-                            odd.silent(),
-                            odd.since(),
-                            odd.came(),
-                            odd.usual(),
-                            systemName(source.system()),
-                            health
-                                .last(source.system(), source.collection())
-                                .map(Health.Looked::problem)
-                                .orElse(""))));
+  private Optional<BridgeDefinition.From> from(String bridge) {
+    return bridges.live(bridge).map(live -> live.version().definition().from());
+  }
+
+  /** What one bridge or several hear, in words. */
+  private String source(SequencedSet<String> ids) {
+    String first = ids.getFirst();
+    if (ids.size() == 1) {
+      return "the source of “" + name(first) + "”";
+    }
+    return from(first)
+        .map(
+            from ->
+                "“%s” of %s"
+                    .formatted(
+                        collectionName(from.system(), from.collection()),
+                        systemName(from.system())))
+        .orElse("");
+  }
+
+  /** How it is other than usual, by the bridge that usually hears most. */
+  private Optional<OutOfRhythm> rhythm(SequencedSet<String> ids) {
+    return ids.stream()
+        .flatMap(
+            id ->
+                from(id).stream()
+                    .flatMap(from -> rhythms.odd(id).map(odd -> rhythm(from, odd)).stream()))
+        .max(Comparator.comparing(OutOfRhythm::silent).thenComparingDouble(OutOfRhythm::usual));
+  }
+
+  private OutOfRhythm rhythm(BridgeDefinition.From source, Rhythms.Odd odd) {
+    return new OutOfRhythm(
+        odd.silent(),
+        odd.since(),
+        odd.came(),
+        odd.usual(),
+        systemName(source.system()),
+        health.last(source.system(), source.collection()).map(Health.Looked::problem).orElse(""));
   }
 
   private List<String> othersAway(IncidentKey key) {

@@ -58,14 +58,16 @@ public class IncidentKeeper implements WithThread {
    * @param newest the newest trace that failed so
    * @param failed how many waited that failed so
    * @param stands whether anything stands still for it
+   * @param bridges those it concerns
    */
-  private record Basis(long newest, int failed, boolean stands, Instant at) {
+  private record Basis(long newest, int failed, boolean stands, Set<String> bridges, Instant at) {
 
     /** Whether nothing else could be concluded from it, but for what systems may say by now. */
     boolean isAsGoodAs(Basis before) {
       return newest <= before.newest
           && failed <= before.failed
           && stands == before.stands
+          && bridges.equals(before.bridges)
           && !before.at.isAfter(at)
           && !before.at.isBefore(at.minus(LOOKED_LATELY));
     }
@@ -218,7 +220,12 @@ public class IncidentKeeper implements WithThread {
   private void seen(Symptoms.Symptom symptom, Optional<IncidentRow> open, boolean fresh) {
     String cause = symptom.key().text();
     Basis basis =
-        new Basis(symptom.newest(), symptom.failed(), symptom.standing() > 0, clock.instant());
+        new Basis(
+            symptom.newest(),
+            symptom.failed(),
+            symptom.standing() > 0,
+            Set.copyOf(symptom.bridges()),
+            clock.instant());
     Basis before = concludedFrom.get(cause);
     if (open.isPresent() && before == null) {
       // What was concluded before this start stands until its system was looked at.
@@ -268,7 +275,7 @@ public class IncidentKeeper implements WithThread {
         switch (key.family()) {
           case REFUSED, AWAY -> List.of(key.of());
           case ALIKE -> mapper.systems(key.text());
-          case RHYTHM -> symptoms.source(key.of()).stream().toList();
+          case RHYTHM -> symptoms.system(key.of()).stream().toList();
           case HELD -> List.of();
         };
     return of.stream().filter(system -> systems.find(system).isPresent()).toList();

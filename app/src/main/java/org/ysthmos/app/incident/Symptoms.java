@@ -9,6 +9,7 @@ import java.util.SequencedMap;
 import java.util.SequencedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.ysthmos.app.bridge.Bridges;
 import org.ysthmos.app.bridge.Loops;
@@ -16,6 +17,7 @@ import org.ysthmos.app.courier.DeliveryQueue;
 import org.ysthmos.app.rhythm.Rhythms;
 import org.ysthmos.app.system.Systems;
 import org.ysthmos.app.trace.TraceQueue;
+import org.ysthmos.core.bridge.BridgeDefinition;
 import org.ysthmos.core.incident.IncidentKey;
 
 /** What there is to see just now that makes an incident. */
@@ -114,10 +116,11 @@ class Symptoms {
         sum.standing += traces.waiting(id);
       }
     }
-    for (Bridges.Live live : bridges.live()) {
-      String id = live.version().definition().id();
-      if (rhythms.odd(id).isPresent()) {
-        sums.computeIfAbsent(IncidentKey.rhythm(id).text(), any -> new Sum()).bridges.add(id);
+    for (BridgeDefinition bridge : definitions()) {
+      if (rhythms.odd(bridge.id()).isPresent()) {
+        sums.computeIfAbsent(IncidentKey.rhythm(heard(bridge)).text(), any -> new Sum())
+            .bridges
+            .add(bridge.id());
       }
     }
     List<Symptom> all = new ArrayList<>();
@@ -140,20 +143,43 @@ class Symptoms {
       case AWAY ->
           systems.find(key.of()).flatMap(one -> one.breaker().outage()).map(one -> one.since());
       case HELD -> bridges.live(key.of()).flatMap(Bridges.Live::hold).map(Bridges.Hold::since);
-      case RHYTHM -> rhythms.odd(key.of()).map(Rhythms.Odd::since);
+      case RHYTHM ->
+          hearing(key.of())
+              .flatMap(bridge -> rhythms.odd(bridge.id()).stream())
+              .map(Rhythms.Odd::since)
+              .min(Instant::compareTo);
       case REFUSED, ALIKE -> Optional.empty();
     };
   }
 
-  /** The system that a live bridge hears of. */
-  Optional<String> source(String bridge) {
-    return bridges.live(bridge).map(live -> live.version().definition().from().system());
+  /**
+   * What a bridge hears, as incidents are kept by it. What is the matter with a collection is the
+   * matter with all that hear it; times, rows that come round and several places are a bridge's
+   * own.
+   */
+  private static String heard(BridgeDefinition bridge) {
+    BridgeDefinition.From from = bridge.from();
+    boolean own =
+        from.times().isPresent() || from.chores().isPresent() || from.places().isPresent();
+    return own ? bridge.id() : from.system() + "/" + from.collection();
+  }
+
+  private Stream<BridgeDefinition> hearing(String source) {
+    return definitions().stream().filter(bridge -> heard(bridge).equals(source));
+  }
+
+  /** The system of a source that live bridges hear. */
+  Optional<String> system(String source) {
+    return hearing(source).map(bridge -> bridge.from().system()).findFirst();
+  }
+
+  private List<BridgeDefinition> definitions() {
+    return bridges.live().stream().map(live -> live.version().definition()).toList();
   }
 
   /** The live bridges that make their tasks in a system. */
   List<String> writing(String system) {
-    return bridges.live().stream()
-        .map(live -> live.version().definition())
+    return definitions().stream()
         .filter(bridge -> bridge.to().system().equals(system))
         .map(bridge -> bridge.id())
         .toList();

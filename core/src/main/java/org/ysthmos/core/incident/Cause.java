@@ -111,15 +111,15 @@ public enum Cause {
       "Raise the ceiling on the desk, then release it.",
       "Compare the bridge’s ceiling with its busiest hour, which Going live names."),
   SOURCE_SILENT(
-      "Nothing comes from the source of “%s” any more",
+      "Nothing comes from %s any more",
       "See over there whether anything happened that should have come, and whether its webhook or its list still works.",
       "Make something happen at the source, and see whether it comes."),
   SOURCE_NOT_READ(
-      "The source of “%s” cannot be read",
+      "Nothing can be read from %s",
       "Mend what *Systems* says of it; what happened meanwhile comes by itself then.",
       "Look at the system on *Systems*."),
   BUSIER(
-      "Far more comes to “%s” than usual",
+      "Far more comes from %s than usual",
       "See what comes. If it is right, nothing is to be done; if it is not, hold the bridge, then take back what it made.",
       "Look at a few of the events: are they real?"),
   UNKNOWN(

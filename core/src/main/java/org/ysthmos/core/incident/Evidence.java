@@ -13,14 +13,14 @@ import org.ysthmos.core.failure.FailureKind;
  * All that is known around an incident, at one moment. What nobody looked at is empty, which says
  * nothing for or against any cause.
  *
- * @param name what the incident is about, as people call it: the system or the bridge; empty if it
- *     is about neither
+ * @param name what the incident is about, as people call it: the system, the bridge, or the source
+ *     that is other than usual; empty if it is about none of them
  * @param failures what failed and waits, in groups
  * @param ever how many ever failed so, those included that were settled since
  * @param place what is known of the system
  * @param bridges the bridges that write there, or that failed
  * @param hold how a bridge came to hold itself; empty if none did
- * @param rhythm how what comes to a bridge is other than usual; empty if that is not the matter
+ * @param rhythm how what comes from a source is other than usual; empty if that is not the matter
  * @param otherSystemsAway the names of other systems that do not answer just now
  */
 public record Evidence(
@@ -42,7 +42,7 @@ public record Evidence(
   }
 
   /**
-   * How what comes to a bridge is other than usual.
+   * How what comes from a source is other than usual.
    *
    * @param silent whether nothing comes; otherwise far too much does
    * @param since when the silence or the busy hour began

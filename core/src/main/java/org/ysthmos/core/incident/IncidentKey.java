@@ -12,10 +12,12 @@ import org.ysthmos.core.failure.FailureKind;
  *   <li>Everything else is one for each signature: the same kind at the same place about the same
  *       field.
  *   <li>A bridge that held itself is one.
+ *   <li>A source of which far more or far fewer events come than usual is one, however many bridges
+ *       hear it.
  * </ul>
  *
  * @param family which of these
- * @param of the id of the system, the signature, or the id of the bridge
+ * @param of the id of the system, the signature, the id of the bridge, or the source
  */
 public record IncidentKey(Family family, String of) {
 
@@ -29,7 +31,7 @@ public record IncidentKey(Family family, String of) {
     ALIKE,
     /** A bridge holds itself. */
     HELD,
-    /** Far more or far fewer events come to a bridge than usual. */
+    /** Far more or far fewer events come from a source than usual. */
     RHYTHM
   }
 
@@ -61,9 +63,14 @@ public record IncidentKey(Family family, String of) {
     return new IncidentKey(Family.HELD, bridge);
   }
 
-  /** Far more or far fewer events come to a bridge than usual. */
-  public static IncidentKey rhythm(String bridge) {
-    return new IncidentKey(Family.RHYTHM, bridge);
+  /**
+   * Far more or far fewer events come from a source than usual.
+   *
+   * @param source the id of a system, a slash and that of its collection; or the id of a bridge
+   *     that hears what no other does
+   */
+  public static IncidentKey rhythm(String source) {
+    return new IncidentKey(Family.RHYTHM, source);
   }
 
   /** As it is kept: the family, a slash, and what it is of. */

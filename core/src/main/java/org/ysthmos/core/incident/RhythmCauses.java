@@ -6,7 +6,7 @@ import static org.ysthmos.core.incident.Weighing.STRONG;
 import java.util.stream.Stream;
 import org.ysthmos.core.incident.Evidence.OutOfRhythm;
 
-/** Why what comes to a bridge is other than usual. */
+/** Why what comes from a source is other than usual. */
 final class RhythmCauses {
 
   private RhythmCauses() {}

@@ -384,9 +384,13 @@ class CauseFinderTest {
     Conclusion unread =
         CauseFinder.conclude(Situation.odd(true, 0, 41.6, "It answered 401.").evidence());
     assertThat(unread.first().cause()).isEqualTo(Cause.SOURCE_NOT_READ);
+    assertThat(unread.first().headline())
+        .isEqualTo("Nothing can be read from the source of “Hazard report”");
     assertThat(unread.first().speaksFor()).containsExactly("Visitor Desk: It answered 401.");
     Conclusion busy = CauseFinder.conclude(Situation.odd(false, 95, 20.2, "").evidence());
     assertThat(busy.first().cause()).isEqualTo(Cause.BUSIER);
+    assertThat(busy.first().headline())
+        .isEqualTo("Far more comes from the source of “Hazard report” than usual");
     assertThat(busy.first().speaksFor()).containsExactly("95 came in an hour, where 20 are usual.");
   }
 

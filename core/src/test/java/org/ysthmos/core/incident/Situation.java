@@ -179,8 +179,8 @@ final class Situation {
   }
 
   static Situation odd(boolean silent, long came, double usual, String unread) {
-    Situation odd = new Situation(IncidentKey.rhythm("hazard"));
-    odd.name = "Hazard report";
+    Situation odd = new Situation(IncidentKey.rhythm("visitor-desk/hazard-reports"));
+    odd.name = "the source of “Hazard report”";
     odd.rhythm =
         Optional.of(new Evidence.OutOfRhythm(silent, BEGIN, came, usual, "Visitor Desk", unread));
     return odd;
