@@ -35,8 +35,16 @@ public final class StandInServer implements AutoCloseable {
 
   private static final int LARGEST_BODY = 1 << 20;
 
+  static {
+    // The end of a long answer would wait 40 ms for the caller to acknowledge what came before
+    // (Nagle's algorithm against delayed acknowledgement). The JDK reads this with its first
+    // server.
+    System.setProperty("sun.net.httpserver.nodelay", "true");
+  }
+
   private final HttpServer server;
   private final Routes routes;
+
   private final Faults faults;
   private final Switches switches;
   private final String token;
