@@ -194,9 +194,17 @@ public class Rhythms {
     }
     double hours = Duration.between(last, now).toSeconds() / 3600.0;
     int from = hourOfWeek(last);
-    return rhythm.isTooLong(from, hours)
+    return isTold(bridge, last) || rhythm.isTooLong(from, hours)
         ? Optional.of(new Odd(true, last, 0, rhythm.expected(from, hours)))
         : Optional.empty();
+  }
+
+  /** A silence that was odd lasts until something comes, whatever is learned of it meanwhile. */
+  private boolean isTold(Of bridge, Instant last) {
+    return Optional.ofNullable(judged.get(bridge))
+        .flatMap(Judged::odd)
+        .filter(odd -> odd.silent() && odd.since().equals(last))
+        .isPresent();
   }
 
   /** From how many to how many usually come in a half hour; empty while that is not known. */

@@ -35,8 +35,8 @@ class RhythmsTest {
   private final RhythmMapper mapper = mock(RhythmMapper.class);
   private final AppClock clock = mock(AppClock.class);
   private final Settings settings = mock(Settings.class);
-  private final Rhythms rhythms =
-      new Rhythms(mapper, mock(TraceMapper.class), mock(Bridges.class), clock, settings);
+  private final TraceMapper traces = mock(TraceMapper.class);
+  private final Rhythms rhythms = new Rhythms(mapper, traces, mock(Bridges.class), clock, settings);
 
   @BeforeEach
   void fiveWeeks() {
@@ -90,6 +90,30 @@ class RhythmsTest {
 
     assertThat(usual(at(22))).isEqualTo(before);
     assertThat(before.orElseThrow().low()).isPositive();
+  }
+
+  /** Else it would close at midnight, as if something had come, when it is a part of the usual. */
+  @Test
+  void silenceThatIsOddLastsUntilSomethingComes() {
+    when(traces.newestOf("reports")).thenReturn(at(9).toInstant());
+    assertThat(oddAt(at(9).plusMinutes(20))).isEmpty();
+    assertThat(oddAt(at(22)).map(Rhythms.Odd::since)).contains(at(9).toInstant());
+
+    // By what is known on the next day next to nothing is usual there.
+    long midnight = slot(DAY.atStartOfDay(ZONE));
+    when(mapper.slots(anyString(), anyLong()))
+        .thenReturn(List.of(new SlotRow(midnight - 5 * 336, 1), new SlotRow(midnight - 300, 1)));
+    assertThat(oddAt(at(3).plusDays(1)).map(Rhythms.Odd::since)).contains(at(9).toInstant());
+
+    when(traces.newestOf("reports")).thenReturn(at(4).plusDays(1).toInstant());
+    assertThat(oddAt(at(5).plusDays(1))).isEmpty();
+    // And a silence that long since then is not odd.
+    assertThat(oddAt(at(18).plusDays(1))).isEmpty();
+  }
+
+  private Optional<Rhythms.Odd> oddAt(ZonedDateTime now) {
+    when(clock.instant()).thenReturn(now.toInstant());
+    return rhythms.odd("reports");
   }
 
   @Test
