@@ -125,8 +125,8 @@ class EvidenceGathering {
         // What failed here while deciding is most likely about what comes from the source.
         List<String> sources =
             symptom.bridges().stream()
-                .flatMap(id -> bridges.live(id).stream())
-                .map(live -> live.version().definition().from().system())
+                .flatMap(id -> from(id).stream())
+                .map(BridgeDefinition.From::system)
                 .distinct()
                 .toList();
         yield sources.size() == 1 ? Optional.of(sources.getFirst()) : Optional.empty();

@@ -189,7 +189,7 @@ public class Journal implements SmartLifecycle {
   private void write(List<Entry<?>> batch) {
     List<Runnable> done = new ArrayList<>(batch.size());
     try {
-      connection.hold();
+      connection.keep();
       transaction.executeWithoutResult(status -> batch.forEach(entry -> done.add(entry.make())));
     } catch (RuntimeException e) {
       connection.release();

@@ -28,7 +28,7 @@ class KeptConnection {
    *
    * @throws CannotGetJdbcConnectionException if there is none
    */
-  void hold() {
+  void keep() {
     if (!TransactionSynchronizationManager.hasResource(source)) {
       try {
         TransactionSynchronizationManager.bindResource(
@@ -42,8 +42,8 @@ class KeptConnection {
   /** Gives it back, as something failed on it, or as nothing more is written. */
   void release() {
     if (TransactionSynchronizationManager.unbindResourceIfPossible(source)
-        instanceof ConnectionHolder held) {
-      DataSourceUtils.releaseConnection(held.getConnection(), source);
+        instanceof ConnectionHolder kept) {
+      DataSourceUtils.releaseConnection(kept.getConnection(), source);
     }
   }
 }

@@ -44,7 +44,6 @@ public final class StandInServer implements AutoCloseable {
 
   private final HttpServer server;
   private final Routes routes;
-
   private final Faults faults;
   private final Switches switches;
   private final String token;

@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URLEncoder;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
@@ -20,7 +19,6 @@ import java.util.StringJoiner;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.ExecutionException;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -43,7 +41,7 @@ final class Hands implements AutoCloseable {
 
   private static final Duration PATIENCE = Duration.ofMinutes(5);
 
-  private final HttpClient http = HttpClient.newHttpClient();
+  private final Calls calls = new Calls();
   private final Properties settings;
   private final URI app;
 
@@ -82,7 +80,8 @@ final class Hands implements AutoCloseable {
                 body.add(name + "=" + URLEncoder.encode(value, StandardCharsets.UTF_8)));
     touched.add(standIn);
     String page =
-        send("POST", at(standIn, path), body.toString(), "application/x-www-form-urlencoded", "");
+        calls.send(
+            "POST", at(standIn, path), body.toString(), "application/x-www-form-urlencoded", "");
     Matcher number = NUMBER.matcher(page);
     return number.find() ? number.group(1) : "";
   }
@@ -98,17 +97,10 @@ final class Hands implements AutoCloseable {
     }
     String bearer = "Bearer " + settings.getProperty(standIn + ".token", "");
     try {
-      return read(send(method, at(standIn, path), body, "application/json", bearer));
-    } catch (TooManyCalls inThisMinute) {
+      return read(calls.send(method, at(standIn, path), body, "application/json", bearer));
+    } catch (Calls.TooMany inThisMinute) {
       passes(Duration.ofSeconds(61));
-      return read(send(method, at(standIn, path), body, "application/json", bearer));
-    }
-  }
-
-  /** An account has used up its calls. */
-  private static final class TooManyCalls extends IOException {
-    TooManyCalls(String message) {
-      super(message);
+      return read(calls.send(method, at(standIn, path), body, "application/json", bearer));
     }
   }
 
@@ -133,14 +125,14 @@ final class Hands implements AutoCloseable {
 
   private JsonNode asked(String method, String path, String body)
       throws IOException, InterruptedException {
-    return read(send(method, app.resolve(path), body, "application/json", ""));
+    return read(calls.send(method, app.resolve(path), body, "application/json", ""));
   }
 
   /** Puts a document of the application to work. */
   void document(String path, String document) throws IOException, InterruptedException {
     restFirst();
     polled.clear();
-    String unused = send("PUT", app.resolve(path), document, "application/yaml", "");
+    String unused = calls.send("PUT", app.resolve(path), document, "application/yaml", "");
   }
 
   JobsSeen jobs() {
@@ -175,26 +167,8 @@ final class Hands implements AutoCloseable {
     return URI.create("http://127.0.0.1:" + settings.getProperty(standIn + ".port") + path);
   }
 
-  private String send(String method, URI to, String body, String type, String authorization)
-      throws IOException, InterruptedException {
-    HttpRequest.Builder request =
-        HttpRequest.newBuilder(to)
-            .timeout(Duration.ofSeconds(30))
-            .header("Content-Type", type)
-            .method(method, HttpRequest.BodyPublishers.ofString(body));
-    if (!authorization.isEmpty()) {
-      request.header("Authorization", authorization);
-    }
-    HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
-    if (answer.statusCode() >= 400) {
-      String why = method + " " + to + " answers " + answer.statusCode() + ": " + answer.body();
-      throw answer.statusCode() == 429 ? new TooManyCalls(why) : new IOException(why);
-    }
-    return answer.body();
-  }
-
   private void tell(String method, URI to, String body) throws IOException, InterruptedException {
-    String unused = send(method, to, body, "application/json", "");
+    String unused = calls.send(method, to, body, "application/json", "");
   }
 
   /** Remembers the number of something under what the plan calls it. */
@@ -245,7 +219,7 @@ final class Hands implements AutoCloseable {
   private void clocks(Instant at, Instant now) throws IOException, InterruptedException {
     if (at.isAfter(now)) {
       String body = "{\"now\":\"" + at + "\"}";
-      together(
+      calls.together(
           Stream.of(at("grounds-board", "/control/clock"), app.resolve("/api/clock"))
               .map(
                   clock ->
@@ -261,7 +235,7 @@ final class Hands implements AutoCloseable {
     List<String> telling = TELLING.stream().filter(touched::contains).toList();
     List<CompletableFuture<HttpResponse<String>>> asked = askWhereSomethingWasDone();
     told(telling);
-    List<String> unused = answers(asked);
+    List<String> unused = Calls.answers(asked);
     rest();
   }
 
@@ -280,7 +254,7 @@ final class Hands implements AutoCloseable {
       }
     }
     List<CompletableFuture<HttpResponse<String>>> asked =
-        begun(
+        calls.begun(
             polled.stream()
                 .filter(poll -> touched.contains(poll.system()))
                 .map(
@@ -340,40 +314,11 @@ final class Hands implements AutoCloseable {
     String path = "/control/hooks?wait=" + longest.toMillis();
     boolean telling = false;
     for (String answer :
-        together(
+        calls.together(
             standIns.stream().map(standIn -> HttpRequest.newBuilder(at(standIn, path)).build()))) {
       telling |= JSON.readTree(answer).path("underWay").asInt() > 0;
     }
     return telling;
-  }
-
-  /** Asks all at once, as this is done very often. */
-  private List<String> together(Stream<HttpRequest> requests)
-      throws IOException, InterruptedException {
-    return answers(begun(requests));
-  }
-
-  private List<CompletableFuture<HttpResponse<String>>> begun(Stream<HttpRequest> requests) {
-    return requests
-        .map(request -> http.sendAsync(request, HttpResponse.BodyHandlers.ofString()))
-        .toList();
-  }
-
-  private static List<String> answers(List<CompletableFuture<HttpResponse<String>>> asked)
-      throws IOException, InterruptedException {
-    List<String> answers = new ArrayList<>();
-    for (CompletableFuture<HttpResponse<String>> one : asked) {
-      try {
-        HttpResponse<String> answer = one.get();
-        if (answer.statusCode() >= 400) {
-          throw new IOException(answer.uri() + " answers " + answer.statusCode());
-        }
-        answers.add(answer.body());
-      } catch (ExecutionException e) {
-        throw new IOException("a side does not answer: " + e.getCause(), e);
-      }
-    }
-    return answers;
   }
 
   /**
@@ -403,6 +348,6 @@ final class Hands implements AutoCloseable {
 
   @Override
   public void close() {
-    http.close();
+    calls.close();
   }
 }
